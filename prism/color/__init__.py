@@ -1,0 +1,1 @@
+"""Color: parsing, conversion, gamut, compositing and contrast."""

@@ -1,0 +1,71 @@
+"""Contrast by WCAG 2.2, compositing as browsers paint, and lightness gaps.
+
+Scalars and arrays alike: every function takes sRGB channels in the last axis.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+Array = NDArray[np.float64]
+
+# WCAG 2.2, definition of relative luminance.
+_WEIGHTS = np.array([0.2126, 0.7152, 0.0722])
+
+
+def relative_luminance(rgb: ArrayLike) -> Array:
+    """Relative luminance 0-1 of sRGB channels 0-1, shape (..., 3) to (...).
+
+    Source: WCAG 2.2, "relative luminance", with the corrected threshold 0.04045.
+    """
+    channels = np.asarray(rgb, dtype=np.float64)
+    linear = np.where(channels <= 0.04045, channels / 12.92, ((channels + 0.055) / 1.055) ** 2.4)
+    return np.asarray(linear @ _WEIGHTS)
+
+
+def contrast_ratio(first: ArrayLike, second: ArrayLike) -> Array:
+    """Contrast ratio 1-21 of two opaque colors, sRGB 0-1, shapes (..., 3).
+
+    Source: WCAG 2.2, "contrast ratio".
+    """
+    one, two = relative_luminance(first), relative_luminance(second)
+    lighter, darker = np.maximum(one, two), np.minimum(one, two)
+    return np.asarray((lighter + 0.05) / (darker + 0.05))
+
+
+def lightness(rgb: ArrayLike) -> Array:
+    """CIE L* 0-100 (D65) of sRGB channels 0-1. Source: CIE 15:2004, section 8.2.1."""
+    y = relative_luminance(rgb)
+    return np.where(y > 216 / 24389, 116 * np.cbrt(y) - 16, y * 24389 / 27)
+
+
+def source_over(top: ArrayLike, bottom: ArrayLike) -> Array:
+    """Composite translucent ``top`` over ``bottom``, both (..., 4), gamma-encoded sRGB 0-1.
+
+    Source: Compositing and Blending Level 1, section 5.1 (simple alpha compositing).
+    """
+    upper = np.asarray(top, dtype=np.float64)
+    lower = np.asarray(bottom, dtype=np.float64)
+    alpha_up, alpha_low = upper[..., 3:], lower[..., 3:]
+    alpha = alpha_up + alpha_low * (1 - alpha_up)
+    safe = np.where(alpha == 0, 1, alpha)
+    channels = (upper[..., :3] * alpha_up + lower[..., :3] * alpha_low * (1 - alpha_up)) / safe
+    return np.concatenate([channels, alpha], axis=-1)
+
+
+def flatten(layers: Sequence[ArrayLike]) -> Array:
+    """Composite a stack, top first, into one color per row, rounded to 8 bits: (..., 4)."""
+    stack = np.asarray(layers[-1], dtype=np.float64)
+    for layer in reversed(layers[:-1]):
+        stack = source_over(layer, stack)
+    rounded: Array = np.floor(stack * 255 + 0.5) / 255
+    return np.concatenate([rounded[..., :3], stack[..., 3:]], axis=-1)
+
+
+def cut(ratio: float) -> str:
+    """A ratio for display: two decimals, cut and never rounded up."""
+    return f"{math.floor(ratio * 100 + 1e-9) / 100:.2f}"

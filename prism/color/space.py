@@ -1,0 +1,171 @@
+"""Single colors as plain values; conversions are coloraide's."""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass
+from functools import lru_cache
+
+from coloraide import Color as Engine
+from coloraide import NaN
+
+from prism.errors import ExpressionError
+
+# CSS Color 4, section 6.1: two names that coloraide 8.13 gives other values.
+_NAMED_CORRECTIONS = {"mediumpurple": "#9370db", "palevioletred": "#db7093"}
+
+# A channel may miss the gamut by this much and still be the same 8-bit color.
+GAMUT_TOLERANCE = 0.0005
+
+_HEX = re.compile(r"#(?:[0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})\Z", re.IGNORECASE)
+_MAX_TEXT = 400
+
+#: Design Tokens color space names and the names coloraide knows them by.
+SPACES = {
+    "srgb": "srgb",
+    "srgb-linear": "srgb-linear",
+    "hsl": "hsl",
+    "hwb": "hwb",
+    "lab": "lab",
+    "lch": "lch",
+    "oklab": "oklab",
+    "oklch": "oklch",
+    "display-p3": "display-p3",
+    "a98-rgb": "a98-rgb",
+    "prophoto-rgb": "prophoto-rgb",
+    "rec2020": "rec2020",
+    "xyz-d65": "xyz-d65",
+    "xyz-d50": "xyz-d50",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Color:
+    """A color in its own space.
+
+    ``space`` is a CSS color space name, ``coords`` three channel values in coloraide's scale
+    (sRGB 0-1, OKLCH lightness 0-1 and hue in degrees, HSL saturation and lightness 0-1);
+    ``None`` is CSS ``none``. ``alpha`` runs from 0 to 1.
+    """
+
+    space: str
+    coords: tuple[float | None, float | None, float | None]
+    alpha: float = 1.0
+
+
+def engine(color: Color) -> Engine:
+    """``color`` as a coloraide object; ``None`` becomes NaN."""
+    return Engine(color.space, [NaN if c is None else c for c in color.coords], color.alpha)
+
+
+def from_engine(value: Engine) -> Color:
+    """A coloraide object as a plain value; NaN becomes ``None``."""
+    c1, c2, c3 = (None if math.isnan(c) else float(c) for c in value.coords())
+    alpha = value.alpha()
+    return Color(value.space(), (c1, c2, c3), 1.0 if math.isnan(alpha) else float(alpha))
+
+
+@lru_cache(maxsize=65536)
+def parse(text: str) -> Color:
+    """Read any CSS Color 4 color. Raises ``ExpressionError`` for anything else."""
+    source = text.strip()
+    lowered = source.lower()
+    if lowered in _NAMED_CORRECTIONS:
+        source = _NAMED_CORRECTIONS[lowered]
+    try:
+        found = None if len(source) > _MAX_TEXT else Engine.match(source, fullmatch=True)
+    except (ValueError, OverflowError, RecursionError):
+        found = None
+    if found is None or found.color.space() not in SPACES.values():
+        shown = source if len(source) <= 60 else source[:57] + "…"
+        raise ExpressionError(
+            f"“{shown}” is not a color.",
+            mend="Write a hex value such as #236b53, a CSS color function or a {reference}.",
+        )
+    color = from_engine(found.color)
+    if not all(c is None or math.isfinite(c) for c in color.coords):
+        raise ExpressionError(f"“{source[:60]}” has a channel without a finite value.")
+    return color
+
+
+def is_hex(text: str) -> bool:
+    """Whether ``text`` is a CSS hex color of 3, 4, 6 or 8 digits."""
+    return _HEX.match(text) is not None
+
+
+@lru_cache(maxsize=65536)
+def in_gamut(color: Color, gamut: str) -> bool:
+    """Whether ``color`` lies in ``gamut`` (``srgb`` or ``display-p3``)."""
+    return bool(engine(color).in_gamut(gamut, tolerance=GAMUT_TOLERANCE))
+
+
+@lru_cache(maxsize=65536)
+def fit(color: Color, gamut: str) -> Color:
+    """``color`` brought into ``gamut`` by the CSS Color 4 method (section 13.2), in that space.
+
+    A color that is in the gamut already comes back as it is, in its own space.
+    """
+    if in_gamut(color, gamut):
+        return color
+    mapped = engine(color).convert(gamut).fit(gamut, method="oklch-chroma").clip(gamut)
+    return from_engine(mapped)
+
+
+@lru_cache(maxsize=65536)
+def rgba(color: Color) -> tuple[float, float, float, float]:
+    """Gamma-encoded sRGB channels and alpha, each 0-1, mapped and clipped to sRGB."""
+    value = engine(fit(color, "srgb")).convert("srgb").clip("srgb")
+    red, green, blue = (0.0 if math.isnan(c) else float(c) for c in value.coords())
+    return red, green, blue, color.alpha
+
+
+def rgba8(color: Color) -> tuple[int, int, int, float]:
+    """sRGB channels as 0-255 integers, rounded half up, and alpha 0-1."""
+    red, green, blue, alpha = rgba(color)
+    return (
+        math.floor(red * 255 + 0.5),
+        math.floor(green * 255 + 0.5),
+        math.floor(blue * 255 + 0.5),
+        alpha,
+    )
+
+
+def hex_text(color: Color) -> str:
+    """``#rrggbb``, or ``#rrggbbaa`` where the color is translucent."""
+    red, green, blue, alpha = rgba8(color)
+    text = f"#{red:02x}{green:02x}{blue:02x}"
+    return text if alpha >= 1 else f"{text}{math.floor(alpha * 255 + 0.5):02x}"
+
+
+def number_text(value: float, digits: int = 6) -> str:
+    """A number without exponent and trailing zeros, at most ``digits`` decimals."""
+    text = f"{value:.{digits}f}".rstrip("0").rstrip(".") if value % 1 else f"{value:.0f}"
+    return "0" if text in ("-0", "") else text
+
+
+_PERCENT_CHANNELS = {"hsl": (1, 2), "hwb": (1, 2)}
+
+
+def css_text(color: Color) -> str:
+    """The color as CSS Color 4 text in its own space; hex for opaque 8-bit sRGB."""
+    if color.space == "srgb":
+        red, green, blue, alpha = rgba8(color)
+        exact = all(
+            c is not None and abs(c * 255 - n) < 1e-6
+            for c, n in zip(color.coords, (red, green, blue), strict=True)
+        )
+        if exact and (alpha >= 1 or abs(alpha * 255 - round(alpha * 255)) < 1e-6):
+            return hex_text(color)
+        if exact:
+            return f"rgb({red} {green} {blue} / {number_text(alpha)})"
+    percent = _PERCENT_CHANNELS.get(color.space, ())
+    channels = [
+        "none" if c is None else number_text(c * 100) + "%" if i in percent else number_text(c)
+        for i, c in enumerate(color.coords)
+    ]
+    tail = "" if color.alpha >= 1 else f" / {number_text(color.alpha)}"
+    body = " ".join(channels) + tail
+    if color.space in ("hsl", "hwb", "lab", "lch", "oklab", "oklch"):
+        return f"{color.space}({body})"
+    return f"color({color.space} {body})"

@@ -1,0 +1,1 @@
+"""Comparing documents: rows, differences and how they apply."""

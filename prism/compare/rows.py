@@ -1,0 +1,175 @@
+"""A document as tables of plain rows, and back.
+
+The rows are what is stored, compared and written to the journal. Row fields hold JSON values
+only; every list of rows is ordered.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, field
+from typing import Any
+
+from prism.tokens import model
+from prism.tokens.expressions import decode, encode
+from prism.tokens.model import Condition, Document
+
+Row = dict[str, Any]
+
+#: Kinds in the order parents come before their children.
+KINDS = (
+    "document", "axis", "mode", "group", "token", "value", "ramp", "purpose", "scheme", "theme",
+    "pairing", "telling_apart", "scene", "page", "source", "layer",
+)  # fmt: skip
+#: The kind a row's parent is of, for kinds that have one.
+PARENTS = {"mode": "axis", "value": "token"}
+
+_DOCUMENT_FIELDS = (
+    "name", "description", "gamut", "version", "resolver_file", "resolver_text",
+)  # fmt: skip
+_TOKEN_FIELDS = (
+    "path", "type", "tier", "description", "private", "uses", "export_names", "deprecated",
+    "extensions", "extends_from",
+)  # fmt: skip
+#: Kinds that are one dataclass with a key and plain fields: document attribute and class.
+_PLAIN: dict[str, tuple[str, type]] = {
+    "ramp": ("ramps", model.Ramp),
+    "purpose": ("purposes", model.Purpose),
+    "scheme": ("schemes", model.Scheme),
+    "theme": ("themes", model.SavedTheme),
+    "pairing": ("pairings", model.Pairing),
+    "telling_apart": ("telling_apart", model.TellingApart),
+    "scene": ("scenes", model.Scene),
+    "page": ("pages", model.Page),
+    "layer": ("layers", model.Layer),
+}
+
+
+@dataclass(slots=True)
+class Tables:
+    """Rows by kind and full key, and the order of keys under each parent.
+
+    A child's full key is its parent's key, a space, and its own.
+    """
+
+    rows: dict[str, dict[str, Row]] = field(default_factory=lambda: {kind: {} for kind in KINDS})
+    order: dict[tuple[str, str], list[str]] = field(default_factory=dict)
+
+    def put(self, kind: str, parent: str, key: str, row: Row) -> None:
+        """Append a row at the end of its list."""
+        self.rows[kind][key] = row
+        self.order.setdefault((kind, parent), []).append(key)
+
+    def keys(self, kind: str, parent: str = "") -> list[str]:
+        """The full keys of a kind under a parent, in order."""
+        return self.order.get((kind, parent), [])
+
+
+def parent_of(kind: str, key: str) -> str:
+    """The parent's key within a full key; empty for kinds without one."""
+    return key.split(" ", 1)[0] if kind in PARENTS else ""
+
+
+def condition_text(condition: Condition) -> str:
+    """A condition as JSON text, for keys and columns."""
+    return json.dumps([list(pick) for pick in condition.picks], separators=(",", ":"))
+
+
+def condition_from(text: str) -> Condition:
+    """The condition that ``condition_text`` wrote."""
+    return Condition(tuple((axis, mode) for axis, mode in json.loads(text)))
+
+
+def _lists(value: Any) -> Any:
+    return [_lists(one) for one in value] if isinstance(value, tuple | list) else value
+
+
+def _tuples(value: Any) -> Any:
+    return tuple(_tuples(one) for one in value) if isinstance(value, list) else value
+
+
+def _row(one: object, names: Iterable[str]) -> Row:
+    return {name: _lists(getattr(one, name)) for name in names}
+
+
+def _plain_fields(kind: type) -> list[str]:
+    return [name for name in kind.__slots__ if name != "key"]  # type: ignore[attr-defined]
+
+
+def flatten(document: Document) -> Tables:
+    """A document as tables."""
+    tables = Tables()
+    tables.put("document", "", "document", _row(document, _DOCUMENT_FIELDS))
+    for axis in document.axes:
+        follows = axis.follows and [axis.follows.feature, _lists(axis.follows.modes)]
+        row = _row(axis, ("name", "description", "default")) | {"follows": follows}
+        tables.put("axis", "", axis.key, row)
+        for mode in axis.modes:
+            row = _row(mode, ("name", "description", "color_scheme"))
+            tables.put("mode", axis.key, f"{axis.key} {mode.key}", row)
+    for group in document.groups:
+        row = _row(group, ("description", "type", "extends", "extensions"))
+        tables.put("group", "", group.path, row)
+    for token in document.tokens:
+        tables.put("token", "", token.key, _row(token, _TOKEN_FIELDS))
+        for condition, value in token.values:
+            key = f"{token.key} {condition_text(condition)}"
+            tables.put("value", token.key, key, {"text": encode(value)})
+    for kind, (attribute, cls) in _PLAIN.items():
+        for one in getattr(document, attribute):
+            tables.put(kind, "", one.key, _row(one, _plain_fields(cls)))
+    for source in document.sources:
+        entries = [[e.path, e.text, e.token, e.hidden, e.folded] for e in source.entries]
+        tables.put("source", "", source.key, {"file": source.file, "entries": entries})
+    return tables
+
+
+def unflatten(tables: Tables) -> Document:
+    """The document that ``flatten`` took apart."""
+    rows = tables.rows
+    parts: dict[str, Any] = dict(rows["document"].get("document", {}))
+    parts["axes"] = tuple(_axis(tables, key) for key in tables.keys("axis"))
+    parts["groups"] = tuple(
+        model.Group(path=path, **rows["group"][path]) for path in tables.keys("group")
+    )
+    parts["tokens"] = tuple(_token(tables, key) for key in tables.keys("token"))
+    for kind, (attribute, cls) in _PLAIN.items():
+        build: Callable[..., Any] = cls
+        parts[attribute] = tuple(
+            build(key=key, **{name: _tuples(value) for name, value in rows[kind][key].items()})
+            for key in tables.keys(kind)
+        )
+    parts["sources"] = tuple(
+        model.Source(
+            key=key,
+            file=rows["source"][key]["file"],
+            entries=tuple(model.Entry(*entry) for entry in rows["source"][key]["entries"]),
+        )
+        for key in tables.keys("source")
+    )
+    return Document(**parts)
+
+
+def _axis(tables: Tables, key: str) -> model.Axis:
+    row = dict(tables.rows["axis"][key])
+    follows = row.pop("follows")
+    modes = tuple(
+        model.Mode(key=full.split(" ", 1)[1], **tables.rows["mode"][full])
+        for full in tables.keys("mode", key)
+    )
+    return model.Axis(
+        key=key,
+        modes=modes,
+        follows=model.Follows(follows[0], _tuples(follows[1])) if follows else None,
+        **row,
+    )
+
+
+def _token(tables: Tables, key: str) -> model.Token:
+    values = tuple(
+        (condition_from(full.split(" ", 1)[1]), decode(tables.rows["value"][full]["text"]))
+        for full in tables.keys("value", key)
+    )
+    row = {name: _tuples(value) for name, value in tables.rows["token"][key].items()}
+    return model.Token(key=key, values=values, **row)

@@ -1,0 +1,92 @@
+"""Zip archives from outside: names, sizes and counts are checked before a byte is unpacked."""
+
+from __future__ import annotations
+
+import io
+import posixpath
+import stat
+import zipfile
+from collections.abc import Mapping
+
+from prism.errors import FormatError
+
+MAX_FILES = 300
+MAX_UNPACKED = 24 * 1024 * 1024
+_SKIPPED_FOLDERS = ("__MACOSX/",)
+
+
+def read(data: bytes, name: str) -> tuple[dict[str, bytes], list[str]]:
+    """The ``.json`` files of an archive by their path inside, and the names passed over.
+
+    Raises ``FormatError`` for a path that leaves the archive's folder, a link, a password, or
+    more than ``MAX_FILES`` files or ``MAX_UNPACKED`` bytes.
+    """
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            return _unpack(archive, name)
+    except (zipfile.BadZipFile, zipfile.LargeZipFile, EOFError, NotImplementedError, OSError):
+        raise FormatError(
+            "The file is not a zip archive that can be read.", place=name, mend="Pack it again."
+        ) from None
+
+
+def _unpack(archive: zipfile.ZipFile, name: str) -> tuple[dict[str, bytes], list[str]]:
+    members = [info for info in archive.infolist() if not info.is_dir()]
+    if len(members) > MAX_FILES:
+        raise FormatError(f"The archive holds more than {MAX_FILES} files.", place=name)
+    files: dict[str, bytes] = {}
+    passed_over: list[str] = []
+    left = MAX_UNPACKED
+    for info in members:
+        path = safe_path(info.filename, name)
+        if stat.S_ISLNK(info.external_attr >> 16):
+            raise FormatError("The archive holds a link.", place=f"{name}, {path}")
+        if info.flag_bits & 0x1:
+            raise FormatError("The archive is locked with a password.", place=name)
+        if not path.endswith(".json") or path.startswith(_SKIPPED_FOLDERS):
+            passed_over.append(path)
+            continue
+        if path in files:
+            raise FormatError("The archive holds this name twice.", place=f"{name}, {path}")
+        with archive.open(info) as member:
+            content = member.read(left + 1)
+        left -= len(content)
+        if left < 0:
+            raise FormatError(
+                f"The archive unpacks to more than {MAX_UNPACKED // 2**20} MB.", place=name
+            )
+        files[path] = content
+    return _without_common_folder(files), passed_over
+
+
+def safe_path(path: str, name: str) -> str:
+    """``path`` normalized; ``FormatError`` where it would leave the archive's folder."""
+    plain = posixpath.normpath(path.replace("\\", "/"))
+    climbs = plain == ".." or plain.startswith(("../", "/")) or ":" in plain.split("/")[0]
+    if climbs or "\0" in path:
+        raise FormatError(
+            f"“{path[:80]}” climbs out of the archive's folder.",
+            place=name,
+            mend="Nothing of it was read.",
+        )
+    return plain
+
+
+def _without_common_folder(files: Mapping[str, bytes]) -> dict[str, bytes]:
+    """Paths without the one folder that all of them lie in."""
+    tops = {path.split("/", 1)[0] for path in files if "/" in path}
+    if len(tops) == 1 and all("/" in path for path in files):
+        return {path.split("/", 1)[1]: content for path, content in files.items()}
+    return dict(files)
+
+
+def write(files: Mapping[str, str]) -> bytes:
+    """An archive of text files with fixed times, so that equal files give equal bytes."""
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as archive:
+        for path, text in files.items():
+            info = zipfile.ZipInfo(path, (2000, 1, 1, 0, 0, 0))
+            info.external_attr = 0o644 << 16
+            info.compress_type = zipfile.ZIP_DEFLATED
+            archive.writestr(info, text)
+    return buffer.getvalue()

@@ -1,0 +1,239 @@
+"""CSS out of a document: custom properties that hold in zones of any nesting.
+
+On any element the computed value of a token's property is what the resolver gives for the
+modes that hold there. Conditions become attribute selectors of equal form, so that selector
+specificity and order do what condition strength does.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from itertools import product
+
+from prism.color import space
+from prism.errors import ExpressionError
+from prism.tokens.expressions import ITEMS, parse, part_type, references
+from prism.tokens.model import BASE, Axis, Condition, Document, Expression, Listing, Token, Value
+from prism.tokens.names import axis_names, css_names, mode_names
+from prism.tokens.resolve import (
+    Resolver,
+    Theme,
+    compose,
+    compose_list,
+    css_value,
+    strength,
+)
+
+#: Preference media features an axis may follow, and their values (Media Queries 5, section 12).
+FEATURES: dict[str, tuple[str, ...]] = {
+    "prefers-color-scheme": ("light", "dark"),
+    "prefers-contrast": ("no-preference", "more", "less", "custom"),
+    "prefers-reduced-motion": ("no-preference", "reduce"),
+    "prefers-reduced-transparency": ("no-preference", "reduce"),
+    "forced-colors": ("none", "active"),
+    "inverted-colors": ("none", "inverted"),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class _Spelling:
+    """One way an axis can say a mode: a media query, and selector parts for zone and root."""
+
+    media: str
+    zone: str
+    root: str
+
+
+class _Writer:
+    def __init__(self, document: Document, prefix: str, classes: bool) -> None:
+        self.document = document
+        self.classes = classes
+        self.axes = axis_names(document)
+        self.modes = mode_names(document)
+        self.zone = ".zone" if classes else "[data-zone]"
+        self.prefix = f"{prefix}-" if prefix else ""
+        self.names = css_names(document)
+        self.resolver = Resolver(document)
+        self.written = written_tokens(document)
+
+    def property(self, key: str) -> str:
+        return f"--{self.prefix}{self.names[key]}"
+
+    # Selectors
+
+    def mark(self, axis: Axis, value: str) -> str:
+        name = self.axes[axis.key]
+        return f".{name}-{value}" if self.classes else f'[data-{name}="{value}"]'
+
+    def unmarked(self, axis: Axis) -> str:
+        if not self.classes:
+            return f":not([data-{self.axes[axis.key]}])"
+        values = [self.modes[axis.key, mode.key] for mode in axis.modes]
+        return f":not({', '.join(self.mark(axis, value) for value in [*values, 'system'])})"
+
+    def spellings(self, axis: Axis, mode: str) -> list[_Spelling]:
+        mark = self.mark(axis, self.modes[axis.key, mode])
+        if axis.follows is None:
+            root = f":is({mark}, {self.unmarked(axis)})" if mode == axis.default else mark
+            return [_Spelling("", mark, root)]
+        found = [_Spelling("", mark, mark)]
+        query = follow_query(axis, mode)
+        if query is not None:
+            system = self.mark(axis, "system")
+            found.append(_Spelling(query, system, f":is({system}, {self.unmarked(axis)})"))
+        return found
+
+    def rules(self, condition: Condition, body: Sequence[str]) -> list[str]:
+        if not body:
+            return []
+        picked = [
+            self.spellings(axis, mode)
+            for axis in self.document.axes
+            if (mode := condition.mode_on(axis.key)) is not None
+        ]
+        rules = []
+        for combination in product(*picked):
+            zone = self.zone + "".join(one.zone for one in combination)
+            root = ":root" + "".join(one.root for one in combination)
+            media = " and ".join(one.media for one in combination if one.media)
+            rule = f"{root},\n{zone} {{\n" + "".join(f"  {line}\n" for line in body) + "}"
+            rules.append(f"@media {media} {{\n{rule}\n}}" if media else rule)
+        return rules
+
+    # Declarations
+
+    def text(self, value: Value, type: str) -> str:
+        if isinstance(value, Listing):
+            return compose_list(type, [self.text(item, ITEMS[type]) for item in value.items])
+        if not isinstance(value, Expression):
+            return compose(
+                type, [(n, self.text(part, part_type(type, n))) for n, part in value.parts]
+            )
+        node = parse(value.text, type)
+        if node.reference:
+            key = self.resolver.key_of(node.reference)
+            if key is None:
+                raise ExpressionError(f"{{{node.reference}}} does not exist.")
+            return f"var({self.property(key)})"
+        assert node.literal is not None
+        if isinstance(node.literal, space.Color):
+            return space.css_text(space.fit(node.literal, self.document.gamut))
+        return css_value(node.literal, type)
+
+    def declaration(self, token: Token, value: Value | None) -> str:
+        try:
+            text = "initial" if value is None else self.text(value, token.type)
+        except ExpressionError:
+            text = "initial"
+        return f"{self.property(token.key)}: {text};"
+
+    def sheet(self) -> str:
+        blocks = [
+            f":root,\n{self.zone} {{\n"
+            + "".join(f"  {self.declaration(token, token.value(BASE))}\n" for token in self.written)
+            + "}"
+        ]
+        bodies: dict[Condition, list[str]] = {}
+        for axis in self.document.axes:
+            for mode in axis.modes:
+                scheme = [f"color-scheme: {mode.color_scheme};"] if mode.color_scheme else []
+                bodies[Condition(((axis.key, mode.key),))] = scheme
+        for token in self.written:
+            for condition, value in token.values:
+                if condition != BASE:
+                    body = bodies.setdefault(condition, [])
+                    body.append(self.declaration(token, value))
+        index = self.resolver.axis_index
+        ordered = sorted(bodies, key=lambda c: strength([index[axis] for axis, _ in c.picks]))
+        for condition in ordered:
+            blocks.extend(self.rules(condition, bodies[condition]))
+        return "\n\n".join(blocks) + "\n"
+
+
+def written_tokens(document: Document) -> list[Token]:
+    """The public tokens and every private one that a public one may reach, in order."""
+    reached = {token.key for token in document.tokens if not token.private}
+    work = list(reached)
+    while work:
+        token = document.token(work.pop())
+        for _, value in token.values if token else ():
+            for path in references(value):
+                target = document.token_at(path)
+                if target is not None and target.key not in reached:
+                    reached.add(target.key)
+                    work.append(target.key)
+    return [token for token in document.tokens if token.key in reached]
+
+
+def follow_query(axis: Axis, mode: str) -> str | None:
+    """The media condition under which an axis that follows a preference is in ``mode``.
+
+    Empty where that is always so, None where it never is. The default mode holds where no
+    other mode's preference does.
+    """
+    assert axis.follows is not None
+    feature = axis.follows.feature
+    mine = [value for value, target in axis.follows.modes if target == mode]
+    others = [value for value, target in axis.follows.modes if target != mode]
+    if mode == axis.default:
+        return f"(not ({_any(feature, others)}))" if others else ""
+    return _any(feature, mine) if mine else None
+
+
+def _any(feature: str, values: Sequence[str]) -> str:
+    tests = [f"({feature}: {value})" for value in values]
+    return tests[0] if len(tests) == 1 else f"({' or '.join(tests)})"
+
+
+def write(document: Document, *, prefix: str = "", classes: bool = False) -> str:
+    """The live style sheet: every token, every condition, zones of any nesting.
+
+    ``prefix`` goes before every property name; ``classes`` writes ``.zone`` and
+    ``.axis-mode`` in place of ``data-`` attributes.
+    """
+    return _Writer(document, prefix, classes).sheet()
+
+
+def write_flat(
+    document: Document, theme: Theme, *, prefix: str = "", selector: str = ":root"
+) -> str:
+    """One theme's public tokens as literals in one rule."""
+    resolver = Resolver(document)
+    names = css_names(document)
+    start = f"--{prefix}-" if prefix else "--"
+    lines = []
+    for token in document.tokens:
+        answer = resolver.resolve(token.key, theme)
+        if not token.private and answer.value is not None:
+            lines.append(f"  {start}{names[token.key]}: {answer.css};\n")
+    return f"{selector} {{\n{''.join(lines)}}}\n"
+
+
+def root_attributes(document: Document, theme: Theme) -> dict[str, str]:
+    """The attributes that put a page, or a zone, into ``theme``."""
+    axes, modes = axis_names(document), mode_names(document)
+    return {
+        f"data-{axes[axis.key]}": modes[axis.key, axis.modes[theme[i]].key]
+        for i, axis in enumerate(document.axes)
+    }
+
+
+def zone_attributes(
+    document: Document, page: Mapping[str, str], zones: Sequence[Mapping[str, str]]
+) -> dict[str, str]:
+    """The attributes of the innermost of nested zones.
+
+    ``page`` and each of ``zones``, outermost first, name by axis key a mode key, ``system``
+    or ``inherit``. An axis the page does not name follows its preference where it has one,
+    else it is in its default mode. Every axis is written out.
+    """
+    axes, modes = axis_names(document), mode_names(document)
+    found = {}
+    for axis in document.axes:
+        said = "system" if axis.follows else axis.default
+        for level in (page, *zones):
+            choice = level.get(axis.key, "inherit")
+            said = said if choice == "inherit" else choice
+        found[f"data-{axes[axis.key]}"] = modes.get((axis.key, said), "system")
+    return found

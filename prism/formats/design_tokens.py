@@ -1,0 +1,108 @@
+"""Token trees of the Design Tokens Format Module 2025.10 (from memory of the module)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from prism.errors import FormatError
+from prism.formats.token_values import pointer_path
+from prism.tokens.expressions import reference_of
+from prism.tokens.model import TYPES
+
+MAX_TOKENS = 50_000
+
+
+@dataclass(frozen=True, slots=True)
+class Node:
+    """One token or group of a tree, in file order.
+
+    ``members`` are the ``$`` members (for a token, all it has); ``types`` the ``$type`` of the
+    groups around it, innermost first.
+    """
+
+    path: str
+    members: dict[str, Any]
+    is_token: bool
+    types: tuple[str, ...]
+
+    @property
+    def own_type(self) -> str:
+        """The node's own ``$type``, or empty."""
+        return str(self.members.get("$type", ""))
+
+
+def walk(tree: dict[str, Any], place: str) -> Iterator[Node]:
+    """Every group and token of ``tree``. Raises ``FormatError`` naming ``place`` and path."""
+    count = 0
+    work: list[tuple[str, Any, tuple[str, ...]]] = [("", tree, ())]
+    while work:
+        path, raw, types = work.pop()
+        where = f"{place}, {path}" if path else place
+        if not isinstance(raw, dict):
+            raise FormatError(
+                "Here stands a bare value where a token or a group is due.",
+                place=where,
+                mend='Write it as {"$value": …}.',
+            )
+        _check_members(raw, where)
+        is_token = "$value" in raw or (path != "" and set(raw) == {"$ref"})
+        if is_token:
+            count += 1
+            if count > MAX_TOKENS:
+                raise FormatError(f"The file holds more than {MAX_TOKENS} tokens.", place=place)
+            yield Node(path, raw, True, types)
+            continue
+        members = {
+            name: value for name, value in raw.items() if name.startswith("$") and name != "$root"
+        }
+        yield Node(path, members, False, types)
+        inner = (str(raw["$type"]), *types) if "$type" in raw else types
+        children = []
+        for name, child in raw.items():
+            if name.startswith("$") and name != "$root":
+                continue
+            _check_name(name, where)
+            children.append((f"{path}.{name}" if path else name, child, inner))
+        work.extend(reversed(children))
+
+
+def _check_members(raw: dict[str, Any], where: str) -> None:
+    kind = raw.get("$type")
+    if kind is not None and kind not in TYPES:
+        raise FormatError(
+            f"“{str(kind)[:40]}” is no type of the standard.",
+            place=where,
+            mend="Known: " + ", ".join(TYPES) + ".",
+        )
+    if not isinstance(raw.get("$description", ""), str):
+        raise FormatError("A description is a text.", place=where)
+    if not isinstance(raw.get("$deprecated", ""), str | bool):
+        raise FormatError("$deprecated is true, false or a text.", place=where)
+
+
+def _check_name(name: str, where: str) -> None:
+    if not name or len(name) > 200 or any(mark in name for mark in "{}."):
+        raise FormatError(
+            f"“{name[:60]}” cannot be a name.",
+            place=where,
+            mend="A name has 1 to 200 characters, without braces or a full stop.",
+        )
+
+
+def extended_path(raw: Any, where: str) -> str:
+    """The group that a ``$extends`` names, by ``{path}`` or by ``#/`` pointer."""
+    path = reference_of(raw) if isinstance(raw, str) else ""
+    if not path and isinstance(raw, str) and raw.startswith("#/"):
+        path = pointer_path({"$ref": raw})
+    path = path or pointer_path(raw)
+    if not path:
+        raise FormatError("$extends names a group, as {group}.", place=where)
+    return path
+
+
+def deprecation(members: dict[str, Any]) -> str | None:
+    """``$deprecated`` as a sentence, an empty one for plain true, None where it is not."""
+    said = members.get("$deprecated")
+    return None if said in (None, False) else "" if said is True else str(said)

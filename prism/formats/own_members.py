@@ -1,0 +1,229 @@
+"""What a resolver document of ours says under ``$extensions``, beyond the standard.
+
+Stable keys, tiers, conditions on several axes, types the standard lacks, pairings and all
+other parts of a document. Everything here is optional for other readers.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import replace
+from typing import Any
+
+from prism.compare.rows import Tables, flatten, unflatten
+from prism.errors import FormatError, PrismError
+from prism.tokens.expressions import check, decode, encode
+from prism.tokens.model import Axis, Condition, Document, Follows, Mode, Token, Value
+
+#: Kinds carried as plain rows.
+_CARRIED = ("ramp", "purpose", "scheme", "theme", "pairing", "telling_apart", "scene", "page")
+_TOKEN_FIELDS = (
+    "key", "type", "tier", "description", "private", "uses", "export_names", "deprecated",
+    "extensions", "extends_from",
+)  # fmt: skip
+_AXIS_FIELDS = ("key", "description")
+_MODE_FIELDS = ("key", "description", "color_scheme")
+
+
+def state(document: Document, read: Document) -> dict[str, Any]:
+    """The members that turn ``read`` (what the files alone say) into ``document``."""
+    known = {token.path: token for token in read.tokens}
+    own: dict[str, Any] = {"gamut": document.gamut}
+    own["axes"] = [_axis_state(axis) for axis in document.axes]
+    own["tokens"] = [_token_state(token, known.get(token.path)) for token in document.tokens]
+    wanted = {token.path for token in document.tokens}
+    removed = [path for path in known if path not in wanted]
+    if removed:
+        own["removed"] = removed
+    values = [
+        one
+        for token in document.tokens
+        for one in _value_state(document, token, read, known.get(token.path))
+    ]
+    if values:
+        own["values"] = values
+    tables = flatten(document)
+    carried = {
+        kind: [[key, tables.rows[kind][key]] for key in tables.keys(kind)] for kind in _CARRIED
+    }
+    own.update({kind: rows for kind, rows in carried.items() if rows})
+    return own
+
+
+def _axis_state(axis: Axis) -> dict[str, Any]:
+    found: dict[str, Any] = {"name": axis.name, "key": axis.key}
+    if axis.description:
+        found["description"] = axis.description
+    found["modes"] = [
+        {"name": mode.name, "key": mode.key}
+        | ({"description": mode.description} if mode.description else {})
+        | ({"color_scheme": mode.color_scheme} if mode.color_scheme else {})
+        for mode in axis.modes
+    ]
+    if axis.follows is not None:
+        found["follows"] = [axis.follows.feature, [list(pair) for pair in axis.follows.modes]]
+    return found
+
+
+def _token_state(token: Token, known: Token | None) -> dict[str, Any]:
+    found: dict[str, Any] = {"path": token.path, "key": token.key}
+    for name in _TOKEN_FIELDS[1:]:
+        value = getattr(token, name)
+        if known is None or value != getattr(known, name):
+            found[name] = value
+    return found
+
+
+def _named(document: Document, condition: Condition) -> tuple[tuple[str, str], ...]:
+    found = []
+    for axis in document.axes:
+        mode = condition.mode_on(axis.key)
+        if mode is not None:
+            found.append((axis.name, axis.mode(mode).name))
+    return tuple(found)
+
+
+def _value_state(
+    document: Document, token: Token, read: Document, known: Token | None
+) -> list[dict[str, Any]]:
+    stored = {_named(read, condition): value for condition, value in known.values} if known else {}
+    wanted = {_named(document, condition): value for condition, value in token.values}
+    if list(stored.items()) == list(wanted.items()):
+        return []
+    found: list[dict[str, Any]] = []
+    reordered = [name for name in stored if name in wanted] != [n for n in wanted if n in stored]
+    for when, value in wanted.items():
+        if reordered or stored.get(when) != value:
+            found.append({"path": token.path, "when": when, "value": encode(value)})
+    for when in stored:
+        if when not in wanted:
+            found.append({"path": token.path, "when": when, "value": None})
+    return found
+
+
+def restore(document: Document, own: Mapping[str, Any], place: str) -> Document:
+    """``document`` with what ``state`` wrote. Raises ``FormatError`` where it does not fit."""
+    try:
+        return _restore(document, own)
+    except PrismError as error:
+        raise FormatError(error.sentence, place=f"{place}, $extensions", mend=error.mend) from None
+    except (KeyError, TypeError, ValueError, AttributeError, IndexError) as error:
+        raise FormatError(
+            f"The members of this product do not fit: {error}.",
+            place=f"{place}, $extensions",
+            mend="Take the member nimble-prism out, and the rest is read.",
+        ) from None
+
+
+def _restore(document: Document, own: Mapping[str, Any]) -> Document:
+    axes, conditions = _axes(document, own)
+    by_path = {token.path: _with_conditions(token, conditions) for token in document.tokens}
+    for path in own.get("removed", ()):
+        by_path.pop(path, None)
+    ordered: dict[str, Token] = {}
+    for said in own.get("tokens", ()):
+        path = str(said["path"])
+        fields = {name: _frozen(said[name]) for name in _TOKEN_FIELDS if name in said}
+        token = by_path.pop(path, None)
+        if token is None and not {"type", "tier"} <= set(said):
+            continue
+        ordered[path] = (
+            replace(token, **fields) if token is not None else Token(path=path, **fields)
+        )
+    ordered.update(by_path)
+    names = {(axis.name, mode.name): (axis.key, mode.key) for axis in axes for mode in axis.modes}
+    restored: dict[str, dict[Condition, Value]] = {}
+    for said in own.get("values", ()):
+        token = ordered[str(said["path"])]
+        values = restored.setdefault(token.path, dict(token.values))
+        picks = [names[str(axis), str(mode)] for axis, mode in said["when"]]
+        condition = Condition(tuple(sorted(picks)))
+        values.pop(condition, None)
+        if said["value"] is not None:
+            value = decode(str(said["value"]))
+            check(value, token.type)
+            values[condition] = value
+    tokens = [
+        replace(token, values=tuple(restored[path].items())) if path in restored else token
+        for path, token in ordered.items()
+    ]
+    result = replace(document, axes=axes, tokens=tuple(tokens), gamut=str(own.get("gamut", "srgb")))
+    if result.gamut not in ("srgb", "display-p3"):
+        raise ValueError(f"unknown gamut {result.gamut[:40]}")
+    if len({token.key for token in tokens}) != len(tokens):
+        raise ValueError("two tokens have one key")
+    rekeyed = {
+        token.key: ordered[token.path].key for token in document.tokens if token.path in ordered
+    }
+    moved = {axis.key: new.key for axis, new in zip(document.axes, axes, strict=True)}
+    result = replace(
+        result,
+        sources=tuple(
+            replace(
+                s,
+                entries=tuple(
+                    replace(e, token=rekeyed.get(e.token, ""))
+                    for e in s.entries
+                    if not e.token or e.token in rekeyed
+                ),
+            )
+            for s in document.sources
+        ),
+        layers=tuple(
+            replace(
+                layer,
+                axis=moved.get(layer.axis, ""),
+                contexts=tuple(
+                    (conditions[layer.axis, mode][1], keys) for mode, keys in layer.contexts
+                ),
+            )
+            for layer in document.layers
+        ),
+    )
+    tables = flatten(result)
+    for kind in _CARRIED:
+        for key, row in own.get(kind, ()):
+            tables.put(kind, "", str(key), dict(row))
+    return unflatten(Tables(tables.rows, tables.order))
+
+
+def _axes(
+    document: Document, own: Mapping[str, Any]
+) -> tuple[tuple[Axis, ...], dict[tuple[str, str], tuple[str, str]]]:
+    """The axes with their own keys, and old to new keys of axis and mode."""
+    said = {str(one["name"]): one for one in own.get("axes", ())}
+    axes, moved = [], {}
+    for axis in document.axes:
+        one = said.get(axis.name, {})
+        fields = {name: str(one[name]) for name in _AXIS_FIELDS if name in one}
+        modes_said = {str(mode["name"]): mode for mode in one.get("modes", ())}
+        modes: list[Mode] = []
+        for mode in axis.modes:
+            found = modes_said.get(mode.name, {})
+            new = replace(mode, **{n: str(found[n]) for n in _MODE_FIELDS if n in found})
+            modes.append(new)
+            moved[axis.key, mode.key] = (fields.get("key", axis.key), new.key)
+        default = moved[axis.key, axis.default][1]
+        follows = one.get("follows")
+        axes.append(
+            replace(
+                axis,
+                modes=tuple(modes),
+                default=default,
+                follows=Follows(str(follows[0]), _frozen(follows[1])) if follows else None,
+                **fields,
+            )
+        )
+    return tuple(axes), moved
+
+
+def _with_conditions(token: Token, moved: Mapping[tuple[str, str], tuple[str, str]]) -> Token:
+    values = tuple(
+        (Condition(tuple(sorted(moved[pick] for pick in condition.picks))), value)
+        for condition, value in token.values
+    )
+    return replace(token, values=values)
+
+
+def _frozen(value: Any) -> Any:
+    return tuple(_frozen(one) for one in value) if isinstance(value, list) else value

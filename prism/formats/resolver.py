@@ -1,0 +1,404 @@
+"""Design Tokens documents in: token files, alone or under a resolver document."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from prism.errors import FormatError
+from prism.formats import design_tokens, strict_json, token_values
+from prism.formats.layers import OWN, NewKey, Plan, Tree, plan
+from prism.formats.own_members import restore
+from prism.tokens.expressions import nearest, reference_of
+from prism.tokens.model import (
+    BASE,
+    Axis,
+    Condition,
+    Document,
+    Entry,
+    Expression,
+    Group,
+    Layer,
+    Source,
+    Token,
+    Value,
+)
+from prism.tokens.names import settle_names
+from prism.tokens.tiers import with_tiers
+from prism.tokens.validate import validate
+
+#: Members of a resolver document that become parts of the document.
+_READ = ("name", "version", "description", "sets", "modifiers", "resolutionOrder")
+
+
+@dataclass(slots=True)
+class _Statement:
+    """One token object in one tree, and where it holds."""
+
+    tree: Tree
+    node: design_tokens.Node
+    layer: Layer
+    mode: str = ""
+    position: int = 0
+    hidden: bool = False
+    folded: bool = False
+
+
+@dataclass(slots=True)
+class _Draft:
+    path: str
+    statements: list[_Statement] = field(default_factory=list)
+    inherits: str = ""
+    type: str = ""
+
+
+def read(files: Mapping[str, bytes], new_key: NewKey) -> Document:
+    """A document from ``files`` (name to bytes).
+
+    ``new_key`` hands out a fresh key at each call. Raises ``FormatError`` with the place for
+    anything that cannot be read whole; nothing is read in part.
+    """
+    return _Merger(plan(files, new_key), new_key).document()
+
+
+class _Merger:
+    def __init__(self, read_plan: Plan, new_key: NewKey) -> None:
+        self.plan = read_plan
+        self.new_key = new_key
+        self.axes = {axis.key: axis for axis in read_plan.axes}
+        self.drafts: dict[str, _Draft] = {}
+        self.groups: dict[str, list[design_tokens.Node]] = {}
+        self.extended: dict[str, str] = {}
+
+    def document(self) -> Document:
+        self._gather()
+        for draft in self.drafts.values():
+            self._hide(draft)
+        self._extend()
+        paths = self._ordered_paths()
+        self._types(paths)
+        keys = {path: self.new_key() for path in paths}
+        tokens = tuple(self._token(self.drafts[path], keys[path]) for path in paths)
+        document = Document(
+            name=str(self.plan.members.get("name", "")),
+            description=str(self.plan.members.get("description", "")),
+            version=str(self.plan.members.get("version", "")),
+            resolver_file=self.plan.file,
+            resolver_text=_unread(self.plan.members) if self.plan.file else "",
+            axes=tuple(self.plan.axes),
+            groups=self._group_notes(paths),
+            tokens=with_tiers(tokens),
+            sources=tuple(self._source(tree, keys) for tree in self.plan.trees.values()),
+            layers=tuple(self.plan.layers),
+        )
+        extensions = self.plan.members.get("$extensions")
+        own = extensions.get(OWN) if isinstance(extensions, dict) else None
+        if isinstance(own, dict):
+            document = restore(document, own, self.plan.file)
+        document = settle_names(document)
+        validate(document, self._places())
+        return document
+
+    # Gathering
+
+    def _gather(self) -> None:
+        position = 0
+        for layer in self.plan.layers:
+            steps = [("", layer.sources)] if not layer.axis else list(layer.contexts)
+            for mode, sources in steps:
+                for key in sources:
+                    tree = self.plan.trees[key]
+                    for node in tree.nodes:
+                        self._add(_Statement(tree, node, layer, mode, position))
+                    position += 1
+
+    def _add(self, statement: _Statement) -> None:
+        path = statement.node.path
+        if statement.node.is_token:
+            self.drafts.setdefault(path, _Draft(path)).statements.append(statement)
+            return
+        self.groups.setdefault(path, []).append(statement.node)
+        if "$extends" in statement.node.members:
+            where = f"{statement.tree.file or statement.layer.name}, {path}"
+            self.extended[path] = design_tokens.extended_path(
+                statement.node.members["$extends"], where
+            )
+
+    def _hide(self, draft: _Draft) -> None:
+        """Mark what never shows, and fold a default context that may stand as the base."""
+        last_set = max((s.position for s in draft.statements if not s.mode), default=-1)
+        latest: dict[tuple[str, str], int] = {}
+        for statement in draft.statements:
+            latest[statement.layer.axis, statement.mode] = statement.position
+        for statement in draft.statements:
+            newest = latest[statement.layer.axis, statement.mode]
+            over = statement.position < last_set
+            statement.hidden = over or statement.position < newest
+        shown = [s for s in draft.statements if not s.hidden]
+        if any(not s.mode for s in shown) or len({s.layer.axis for s in shown}) != 1:
+            return
+        axis = self.axes[shown[0].layer.axis]
+        if {s.mode for s in shown} == {mode.key for mode in axis.modes}:
+            for statement in shown:
+                statement.folded = statement.mode == axis.default
+
+    # Extending
+
+    def _extend(self) -> None:
+        for path in list(self.extended):
+            self._inherit(path, ())
+
+    def _inherit(self, path: str, inside: tuple[str, ...]) -> None:
+        parent = self.extended[path]
+        if path in inside or parent == path or parent.startswith(path + "."):
+            raise FormatError(f"The group “{path}” extends itself.", place=path)
+        for group in list(self.extended):
+            if group != path and (
+                group == parent or parent.startswith(group + ".") or group.startswith(parent + ".")
+            ):
+                self._inherit(group, (*inside, path))
+        inherited = [p for p in self.drafts if p.startswith(parent + ".")]
+        if not inherited and parent not in self.groups:
+            raise FormatError(
+                f"The group “{parent}” that is extended here does not exist.",
+                place=path,
+                mend=nearest(parent, self.groups),
+            )
+        for target in inherited:
+            own = path + target.removeprefix(parent)
+            draft = self.drafts.setdefault(own, _Draft(own))
+            draft.inherits = target
+
+    # Order and types
+
+    def _ordered_paths(self) -> list[str]:
+        """Token paths in the order of the merged tree, an extended group's own order first."""
+        root: dict[str, Any] = {}
+
+        def place(path: str) -> None:
+            node = root
+            for name in path.split("."):
+                node = node.setdefault(name, {})
+
+        hidden = {
+            (s.tree.key, s.node.path)
+            for draft in self.drafts.values()
+            for s in draft.statements
+            if s.hidden
+        }
+        shown = {
+            (s.tree.key, s.node.path)
+            for draft in self.drafts.values()
+            for s in draft.statements
+            if not s.hidden
+        }
+        for layer in self.plan.layers:
+            for key in [*layer.sources, *(k for _, keys in layer.contexts for k in keys)]:
+                for node in self.plan.trees[key].nodes:
+                    if node.is_token and (key, node.path) in hidden - shown:
+                        continue
+                    if node.is_token:
+                        place(node.path)
+                    elif node.path in self.extended:
+                        parent = self.extended[node.path]
+                        for path in list(self.drafts):
+                            if path.startswith(parent + "."):
+                                place(node.path + path.removeprefix(parent))
+        return [path for path in _walk_order(root) if path in self.drafts]
+
+    def _types(self, paths: Iterable[str]) -> None:
+        for path in paths:
+            self.drafts[path].type = self._type(path, ())
+
+    def _type(self, path: str, inside: tuple[str, ...]) -> str:
+        draft = self.drafts.get(path) or self.drafts.get(f"{path}.$root")
+        if draft is None or path in inside:
+            return ""
+        if draft.type:
+            return draft.type
+        stated = list(dict.fromkeys(s.node.own_type for s in draft.statements if s.node.own_type))
+        if len(stated) > 1:
+            raise FormatError(
+                f"The token is a {stated[0]} in one place and a {stated[1]} in another.",
+                place=self._place(draft.statements[-1]),
+                mend="One token has one type in every mode.",
+            )
+        if stated:
+            return stated[0]
+        targets = [reference_in(s.node.members) for s in draft.statements]
+        targets += [draft.inherits] if draft.inherits else []
+        for target in targets:
+            found = self._type(target, (*inside, path)) if target else ""
+            if found:
+                return found
+        for statement in draft.statements:
+            if statement.node.types:
+                return statement.node.types[0]
+        if inside:
+            return ""
+        if any(targets):
+            self._refuse_reference(draft, next(t for t in targets if t))
+        place = self._place(draft.statements[0]) if draft.statements else path
+        raise FormatError("The token has no type.", place=place, mend="Give it a $type.")
+
+    def _refuse_reference(self, draft: _Draft, target: str) -> None:
+        """Say why an alias leads to no type: to nothing, or round in a circle."""
+        chain = [draft.path]
+        while target and target not in chain:
+            found = self.drafts.get(target) or self.drafts.get(f"{target}.$root")
+            place = self._place(draft.statements[0]) if draft.statements else draft.path
+            if found is None:
+                raise FormatError(
+                    f"{{{target}}} does not exist.", place=place, mend=nearest(target, self.drafts)
+                )
+            chain.append(target)
+            target = next(
+                (t for s in found.statements if (t := reference_in(s.node.members))), found.inherits
+            )
+        if target:
+            start = chain.index(target)
+            raise FormatError(
+                "Circle: " + " → ".join([*chain[start:], target]) + ".",
+                place=self._place(draft.statements[0]) if draft.statements else draft.path,
+                mend="Give one of them a value of its own.",
+            )
+
+    # Building
+
+    def _place(self, statement: _Statement) -> str:
+        return f"{statement.tree.file or statement.layer.name}, {statement.node.path}"
+
+    def _places(self) -> dict[str, str]:
+        return {
+            path: self._place(draft.statements[-1])
+            for path, draft in self.drafts.items()
+            if draft.statements
+        }
+
+    def _token(self, draft: _Draft, key: str) -> Token:
+        values: dict[Condition, Value] = {}
+        for statement in draft.statements:
+            value = read_value(statement.node.members, draft.type, self._place(statement))
+            if not statement.hidden:
+                if not statement.mode or statement.folded:
+                    values[BASE] = value
+                if statement.mode and not statement.folded:
+                    condition = Condition(((statement.layer.axis, statement.mode),))
+                    if self._differs(draft, statement, value, values.get(BASE)):
+                        values[condition] = value
+        if draft.inherits and BASE not in values:
+            values = {BASE: Expression("{" + draft.inherits + "}"), **values}
+        said = [s.node.members for s in draft.statements if not s.mode] or [
+            s.node.members for s in draft.statements
+        ]
+        return Token(
+            key=key,
+            path=draft.path,
+            type=draft.type,
+            tier="raw",
+            values=tuple(values.items()),
+            description=next((m["$description"] for m in said if m.get("$description")), ""),
+            deprecated=next(
+                (d for m in said if (d := design_tokens.deprecation(m)) is not None), None
+            ),
+            extensions=next(
+                (strict_json.compact(m["$extensions"]) for m in said if m.get("$extensions")), ""
+            ),
+            extends_from=self._parent_group(draft) if draft.inherits else "",
+        )
+
+    def _differs(
+        self, draft: _Draft, statement: _Statement, value: Value, base: Value | None
+    ) -> bool:
+        """Whether a context's value must stand as a condition; a repeat of the base need not."""
+        axis = self.axes[statement.layer.axis]
+        alone = {s.layer.axis for s in draft.statements if s.mode and not s.hidden} == {axis.key}
+        statement.folded = statement.mode == axis.default and alone and value == base
+        return not statement.folded
+
+    def _parent_group(self, draft: _Draft) -> str:
+        for group, parent in self.extended.items():
+            if draft.path.startswith(group + ".") and draft.inherits.startswith(parent + "."):
+                return parent
+        return ""
+
+    def _group_notes(self, paths: Iterable[str]) -> tuple[Group, ...]:
+        notes = []
+        for path, nodes in self.groups.items():
+            merged: dict[str, Any] = {}
+            for node in nodes:
+                for name, value in node.members.items():
+                    merged.setdefault(name, value)
+            if path and merged:
+                notes.append(
+                    Group(
+                        path,
+                        description=merged.get("$description", ""),
+                        type=merged.get("$type", ""),
+                        extends=self.extended.get(path, ""),
+                        extensions=strict_json.compact(merged["$extensions"])
+                        if "$extensions" in merged
+                        else "",
+                    )
+                )
+        return tuple(notes)
+
+    def _source(self, tree: Tree, keys: Mapping[str, str]) -> Source:
+        hidden: dict[str, bool] = {}
+        folded: dict[str, bool] = {}
+        for draft in self.drafts.values():
+            for statement in draft.statements:
+                if statement.tree is tree:
+                    hidden[draft.path] = hidden.get(draft.path, True) and statement.hidden
+                    folded[draft.path] = folded.get(draft.path, False) or statement.folded
+        entries = tuple(
+            Entry(
+                node.path,
+                strict_json.compact(node.members),
+                keys[node.path] if node.is_token else "",
+                hidden.get(node.path, False),
+                folded.get(node.path, False),
+            )
+            for node in tree.nodes
+        )
+        return Source(tree.key, tree.file, entries)
+
+
+def _walk_order(root: dict[str, Any]) -> Iterable[str]:
+    work = [("", root)]
+    while work:
+        path, node = work.pop()
+        if path:
+            yield path
+        children = [(f"{path}.{name}" if path else name, child) for name, child in node.items()]
+        work.extend(reversed(children))
+
+
+def _unread(members: Mapping[str, Any]) -> str:
+    rest = {name: value for name, value in members.items() if name not in _READ}
+    extensions = rest.get("$extensions")
+    if isinstance(extensions, dict) and OWN in extensions:
+        rest["$extensions"] = {k: v for k, v in extensions.items() if k != OWN}
+        if not rest["$extensions"]:
+            del rest["$extensions"]
+    return strict_json.compact(rest) if rest else ""
+
+
+def reference_in(members: Mapping[str, Any]) -> str:
+    """The path that a token object's whole value refers to; empty for a literal."""
+    raw = members["$value"] if "$value" in members else {"$ref": members["$ref"]}
+    if isinstance(raw, str):
+        return reference_of(raw)
+    return token_values.pointer_path(raw)
+
+
+def read_value(members: Mapping[str, Any], type: str, place: str) -> Value:
+    """The value of a token object; the author's own text where this product kept it."""
+    raw = members["$value"] if "$value" in members else {"$ref": members["$ref"]}
+    return token_values.read(raw, type, place)
+
+
+def axis_of(document: Document, name: str) -> Axis | None:
+    """The axis with this name, or None."""
+    return next((axis for axis in document.axes if axis.name == name), None)

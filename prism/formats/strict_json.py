@@ -1,0 +1,91 @@
+"""JSON from outside: size, depth and repeated names are checked, order is kept."""
+
+from __future__ import annotations
+
+import json
+import math
+from typing import Any
+
+from prism.errors import FormatError
+
+MAX_BYTES = 8 * 1024 * 1024
+MAX_DEPTH = 40
+
+
+def read(data: bytes, file: str) -> dict[str, Any]:
+    """The object in ``data``. Raises ``FormatError`` naming ``file`` for anything else."""
+    if len(data) > MAX_BYTES:
+        raise FormatError(
+            f"The file has {len(data) / 1e6:.1f} MB; at most {MAX_BYTES / 1e6:.1f} MB are read.",
+            place=file,
+            mend="Split it into several token files.",
+        )
+    try:
+        text = data.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise FormatError(
+            "The file is not UTF-8 text.", place=f"{file}, byte {error.start}"
+        ) from None
+    try:
+        found = json.loads(text, object_pairs_hook=_members, parse_constant=_constant)
+    except json.JSONDecodeError as error:
+        raise FormatError(
+            f"The file is not JSON: {error.msg[:1].lower()}{error.msg[1:]}.",
+            place=f"{file}, line {error.lineno}, column {error.colno}",
+            mend="Mend that place and bring it again.",
+        ) from None
+    except RecursionError:
+        raise FormatError("The file is nested too deeply.", place=file) from None
+    except _RepeatedError as error:
+        raise FormatError(f"The name “{error}” comes twice in one object.", place=file) from None
+    except ValueError as error:
+        raise FormatError(
+            f"The file holds a number that cannot be read: {error}.", place=file
+        ) from None
+    if not isinstance(found, dict):
+        raise FormatError("The file holds no JSON object.", place=file)
+    if _depth(found) > MAX_DEPTH:
+        raise FormatError(f"The file is nested deeper than {MAX_DEPTH} levels.", place=file)
+    return found
+
+
+class _RepeatedError(Exception):
+    pass
+
+
+def _members(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    found: dict[str, Any] = {}
+    for name, value in pairs:
+        if name in found:
+            raise _RepeatedError(name[:60])
+        if isinstance(value, float) and not math.isfinite(value):
+            raise ValueError(name[:60])
+        found[name] = value
+    return found
+
+
+def _constant(name: str) -> Any:
+    raise ValueError(name)
+
+
+def _depth(value: Any) -> int:
+    deepest, work = 0, [(value, 1)]
+    while work:
+        one, depth = work.pop()
+        deepest = max(deepest, depth)
+        if depth <= MAX_DEPTH:
+            children = (
+                one.values() if isinstance(one, dict) else one if isinstance(one, list) else ()
+            )
+            work.extend((child, depth + 1) for child in children)
+    return deepest
+
+
+def write(value: Any) -> str:
+    """JSON text, two spaces deep, characters as they are, with a newline at the end."""
+    return json.dumps(value, ensure_ascii=False, indent=2) + "\n"
+
+
+def compact(value: Any) -> str:
+    """JSON text on one line."""
+    return json.dumps(value, ensure_ascii=False, separators=(",", ":"))

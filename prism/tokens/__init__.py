@@ -1,0 +1,1 @@
+"""Tokens: the document, its expressions, how they resolve and how they change."""

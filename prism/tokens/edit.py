@@ -1,0 +1,130 @@
+"""Edits: pure functions from a document to a document.
+
+Each raises ``EditError`` or ``ExpressionError`` and leaves everything as it was where the
+result would be wrong.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from prism.errors import EditError, ExpressionError
+from prism.tokens.expressions import check, leaves, nearest, reference_of
+from prism.tokens.model import (
+    BASE,
+    Condition,
+    Document,
+    Expression,
+    Pairing,
+    Token,
+    Value,
+    shown_path,
+)
+from prism.tokens.resolve import Resolver, Theme
+
+
+def set_value(document: Document, key: str, condition: Condition, value: Value) -> Document:
+    """Store ``value`` for a token under ``condition``.
+
+    Refused: a value that does not parse as the token's type, a reference to nothing or of
+    another type, and a circle in any theme.
+    """
+    token = _token(document, key)
+    for axis, mode in condition.picks:
+        found = document.axis(axis)
+        if found is None or all(one.key != mode for one in found.modes):
+            raise EditError("That mode is no longer there.", place=shown_path(token.path))
+    _check_value(document, token, value)
+    values = dict(token.values)
+    values[condition] = value
+    changed = _put(document, replace(token, values=tuple(values.items())))
+    _refuse_circle(changed, key)
+    return changed
+
+
+def clear_value(document: Document, key: str, condition: Condition) -> Document:
+    """Take away what a token holds under exactly ``condition``."""
+    token = _token(document, key)
+    values = tuple(pair for pair in token.values if pair[0] != condition)
+    if len(values) == len(token.values):
+        raise EditError("There is no value of its own to clear.", place=shown_path(token.path))
+    changed = _put(document, replace(token, values=values))
+    _refuse_circle(changed, key)
+    return changed
+
+
+def add_pairing(document: Document, pairing: Pairing) -> Document:
+    """Add a pairing at the end."""
+    for key in (pairing.foreground, *pairing.backgrounds):
+        token = _token(document, key)
+        if token.type != "color":
+            raise EditError("A pairing is made of colors.", place=shown_path(token.path))
+    if not pairing.backgrounds:
+        raise EditError("A pairing needs a background.", mend="Name one color token.")
+    same = (pairing.foreground, pairing.backgrounds, pairing.use)
+    if any((p.foreground, p.backgrounds, p.use) == same for p in document.pairings):
+        raise EditError("This pairing is there already.")
+    return replace(document, pairings=(*document.pairings, pairing))
+
+
+def remove_pairing(document: Document, key: str) -> Document:
+    """Take a pairing out."""
+    rest = tuple(pairing for pairing in document.pairings if pairing.key != key)
+    if len(rest) == len(document.pairings):
+        raise EditError("That pairing is no longer there.")
+    return replace(document, pairings=rest)
+
+
+def cell_condition(resolver: Resolver, key: str, axis: str, mode: str, theme: Theme) -> Condition:
+    """Where a value typed into a cell goes, so that the cell shows it.
+
+    ``theme`` is the cell's theme. The default mode's column writes to whatever holds there
+    now, every other column to its own mode, together with what else the present winner asks.
+    """
+    won = resolver.winner(key, theme)
+    condition = won[0] if won is not None else BASE
+    owner = resolver.document.axis(axis)
+    if condition.mode_on(axis) is not None or (owner is not None and owner.default == mode):
+        return condition
+    return Condition.of(dict(condition.picks) | {axis: mode})
+
+
+def _token(document: Document, key: str) -> Token:
+    token = document.token(key)
+    if token is None:
+        raise EditError("That token is no longer there.")
+    return token
+
+
+def _put(document: Document, token: Token) -> Document:
+    return replace(
+        document, tokens=tuple(token if one.key == token.key else one for one in document.tokens)
+    )
+
+
+def _check_value(document: Document, token: Token, value: Value) -> None:
+    if isinstance(value, Expression) and not value.text.strip():
+        raise ExpressionError("The value is empty.", mend="Clear the cell to inherit instead.")
+    reference = isinstance(value, Expression) and reference_of(value.text)
+    if not reference:
+        check(value, token.type)
+    for expression, expected in leaves(value, token.type):
+        path = reference_of(expression.text)
+        if not path:
+            continue
+        target = document.token_at(path)
+        if target is None:
+            known = [shown_path(one.path) for one in document.tokens if one.type == expected]
+            raise ExpressionError(f"{{{path}}} does not exist.", mend=nearest(path, known))
+        if target.type != expected and {target.type, expected} != {"number", "fontWeight"}:
+            raise ExpressionError(
+                f"{{{path}}} is a {target.type}, and a {expected} is needed here."
+            )
+
+
+def _refuse_circle(document: Document, key: str) -> None:
+    resolver = Resolver(document)
+    for theme in resolver.themes(resolver.influence(key)):
+        broken = resolver.resolve(key, theme).broken
+        if broken.startswith("Circle"):
+            raise EditError(broken, mend="Nothing was changed.")

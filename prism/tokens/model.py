@@ -1,0 +1,351 @@
+"""The document: one immutable value that holds a project's whole design state.
+
+Keys are stable and handed in; names and paths may change under them. Every ordered part is
+a tuple, because order is data.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+Tier = Literal["raw", "semantic", "component"]
+Use = Literal["text", "large text", "control", "graphic", "decoration", "logotype", "inactive"]
+
+SCALAR_TYPES = (
+    "color",
+    "dimension",
+    "number",
+    "duration",
+    "fontFamily",
+    "fontWeight",
+    "cubicBezier",
+    "strokeStyle",
+    "string",
+    "boolean",
+)
+COMPOSITE_TYPES = ("shadow", "border", "gradient", "typography", "transition")
+TYPES = SCALAR_TYPES + COMPOSITE_TYPES
+
+
+@dataclass(frozen=True, slots=True)
+class Expression:
+    """The author's text of one value: a literal in CSS syntax or a ``{path}`` reference."""
+
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Composite:
+    """Ordered named parts, each a value of its own."""
+
+    parts: tuple[tuple[str, Value], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Listing:
+    """An ordered list of values: font families, curve points, layered shadows, stops."""
+
+    items: tuple[Value, ...]
+
+
+Value = Expression | Composite | Listing
+
+
+@dataclass(frozen=True, slots=True)
+class Condition:
+    """Modes on one or several axes, as pairs of axis key and mode key sorted by axis key.
+
+    The empty condition stands for the base value.
+    """
+
+    picks: tuple[tuple[str, str], ...] = ()
+
+    @classmethod
+    def of(cls, picks: dict[str, str]) -> Condition:
+        """The condition that holds where each axis has the mode named."""
+        return cls(tuple(sorted(picks.items())))
+
+    def mode_on(self, axis: str) -> str | None:
+        """The mode named for ``axis``, or None."""
+        return dict(self.picks).get(axis)
+
+
+BASE = Condition()
+
+
+@dataclass(frozen=True, slots=True)
+class Mode:
+    """One variant along an axis. ``color_scheme`` is ``light``, ``dark`` or empty."""
+
+    key: str
+    name: str
+    description: str = ""
+    color_scheme: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Follows:
+    """A preference media feature and the mode for each of its values."""
+
+    feature: str
+    modes: tuple[tuple[str, str], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Axis:
+    """One independent direction of variation; ``default`` is a mode's key."""
+
+    key: str
+    name: str
+    modes: tuple[Mode, ...]
+    default: str
+    description: str = ""
+    follows: Follows | None = None
+
+    def mode(self, key: str) -> Mode:
+        """The mode with ``key``; KeyError where there is none."""
+        for mode in self.modes:
+            if mode.key == key:
+                return mode
+        raise KeyError(key)
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """What a group of tokens says of itself. ``extends`` is the path of its parent group."""
+
+    path: str
+    description: str = ""
+    type: str = ""
+    extends: str = ""
+    extensions: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Token:
+    """A named design decision.
+
+    ``values`` maps conditions to values in order; without a base value the token is absent
+    where no condition holds. ``export_names`` are pairs of format and name, ``extensions``
+    is JSON text, ``deprecated`` is None or a sentence (possibly empty), ``extends_from`` the
+    path of the group it was inherited from.
+    """
+
+    key: str
+    path: str
+    type: str
+    tier: Tier
+    values: tuple[tuple[Condition, Value], ...] = ()
+    description: str = ""
+    private: bool = False
+    uses: tuple[str, ...] = ()
+    export_names: tuple[tuple[str, str], ...] = ()
+    deprecated: str | None = None
+    extensions: str = ""
+    extends_from: str = ""
+
+    def value(self, condition: Condition = BASE) -> Value | None:
+        """The value stored for exactly this condition, or None."""
+        for held, value in self.values:
+            if held == condition:
+                return value
+        return None
+
+    @property
+    def group(self) -> str:
+        """The path of the group the token lies in; empty at the top."""
+        return self.path.removesuffix(".$root").rpartition(".")[0]
+
+
+@dataclass(frozen=True, slots=True)
+class Ramp:
+    """One hue's ordered steps (token keys), the parameters that made them, steps moved by hand."""
+
+    key: str
+    name: str
+    steps: tuple[str, ...] = ()
+    purpose: str = ""
+    parameters: tuple[tuple[str, str], ...] = ()
+    moved: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Purpose:
+    """What a part of the palette is there for."""
+
+    key: str
+    name: str
+    description: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Scheme:
+    """An ordered scheme of name parts; each part a name and its words."""
+
+    key: str
+    name: str
+    parts: tuple[tuple[str, tuple[str, ...]], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class SavedTheme:
+    """A named theme: one mode on every axis named."""
+
+    key: str
+    name: str
+    picks: tuple[tuple[str, str], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Pairing:
+    """A foreground token on a stack of background tokens, top first; all by key.
+
+    ``page`` is the token a translucent stack ends on. ``required`` is a contrast ratio, 0
+    where the use is exempt; ``reason`` says why, ``waiver`` why a failure is accepted.
+    """
+
+    key: str
+    foreground: str
+    backgrounds: tuple[str, ...]
+    use: Use = "text"
+    required: float = 4.5
+    reason: str = ""
+    waiver: str = ""
+    page: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class TellingApart:
+    """A set of tokens that must be told apart."""
+
+    key: str
+    name: str
+    tokens: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Scene:
+    """An interface that tokens are tried on; bindings are slot and token key."""
+
+    key: str
+    name: str
+    markup: str = ""
+    bindings: tuple[tuple[str, str], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Page:
+    """One page of the handbook, in Markdown."""
+
+    key: str
+    title: str
+    body: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """One line of an imported tree, in file order.
+
+    ``token`` is a token's key, or empty for a group; ``path`` where it stood; ``text`` the
+    JSON object as it came, without members for a group. ``hidden`` marks a value that a
+    later layer overrides in every theme, ``folded`` one that became the base value.
+    """
+
+    path: str
+    text: str
+    token: str = ""
+    hidden: bool = False
+    folded: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """One imported token tree. ``file`` is its name, empty where it was written inline."""
+
+    key: str
+    file: str = ""
+    entries: tuple[Entry, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Layer:
+    """One step of an import's resolution order.
+
+    A set (``axis`` empty) with its sources, or a modifier: the axis key and the sources of
+    each mode. ``text`` is JSON with the members this product gives no meaning to;
+    ``stated_default`` tells whether the file named the default.
+    """
+
+    key: str
+    name: str
+    axis: str = ""
+    description: str = ""
+    sources: tuple[str, ...] = ()
+    contexts: tuple[tuple[str, tuple[str, ...]], ...] = ()
+    stated_default: bool = True
+    text: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Document:
+    """Everything a project holds. ``gamut`` is ``srgb`` or ``display-p3``.
+
+    ``version``, ``resolver_file`` and ``resolver_text`` (JSON with the members this product
+    gives no meaning to) are what an imported resolver document said of itself.
+    """
+
+    name: str = ""
+    description: str = ""
+    gamut: str = "srgb"
+    version: str = ""
+    resolver_file: str = ""
+    resolver_text: str = ""
+    axes: tuple[Axis, ...] = ()
+    groups: tuple[Group, ...] = ()
+    tokens: tuple[Token, ...] = ()
+    ramps: tuple[Ramp, ...] = ()
+    purposes: tuple[Purpose, ...] = ()
+    schemes: tuple[Scheme, ...] = ()
+    themes: tuple[SavedTheme, ...] = ()
+    pairings: tuple[Pairing, ...] = ()
+    telling_apart: tuple[TellingApart, ...] = ()
+    scenes: tuple[Scene, ...] = ()
+    pages: tuple[Page, ...] = ()
+    sources: tuple[Source, ...] = ()
+    layers: tuple[Layer, ...] = ()
+    _index: dict[str, dict[str, object]] = field(
+        default_factory=dict, init=False, repr=False, compare=False, hash=False
+    )
+
+    def _by(self, what: str, attribute: str) -> dict[str, object]:
+        name = f"{what}.{attribute}"
+        if name not in self._index:
+            self._index[name] = {getattr(one, attribute): one for one in getattr(self, what)}
+        return self._index[name]
+
+    def token_at(self, path: str) -> Token | None:
+        """The token with this path; ``a.b`` also finds ``a.b.$root``."""
+        found = self._by("tokens", "path")
+        token = found.get(path) or found.get(f"{path}.$root")
+        return token if isinstance(token, Token) else None
+
+    def token(self, key: str) -> Token | None:
+        """The token with this key, or None."""
+        token = self._by("tokens", "key").get(key)
+        return token if isinstance(token, Token) else None
+
+    def axis(self, key: str) -> Axis | None:
+        """The axis with this key, or None."""
+        axis = self._by("axes", "key").get(key)
+        return axis if isinstance(axis, Axis) else None
+
+    def pairing(self, key: str) -> Pairing | None:
+        """The pairing with this key, or None."""
+        pairing = self._by("pairings", "key").get(key)
+        return pairing if isinstance(pairing, Pairing) else None
+
+
+def shown_path(path: str) -> str:
+    """The path as people read it: ``action.fill.$root`` is shown as ``action.fill``."""
+    return path.removesuffix(".$root")

@@ -1,0 +1,458 @@
+"""Resolution: what every token is in a theme, why, and which axes had a say.
+
+A stored answer is keyed by the modes of the axes that were consulted for it, so themes that
+differ only elsewhere share it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from itertools import product
+
+from prism.color import space
+from prism.errors import ExpressionError
+from prism.tokens.expressions import (
+    FONT_WEIGHTS,
+    ITEMS,
+    Plain,
+    Quantity,
+    nearest,
+    parse,
+    part_type,
+    references,
+)
+from prism.tokens.model import (
+    Composite,
+    Condition,
+    Document,
+    Listing,
+    Value,
+    shown_path,
+)
+
+#: A theme: the position of the mode picked on each axis, in the order of the axes.
+Theme = tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Parts:
+    """A resolved composite: ordered named parts."""
+
+    parts: tuple[tuple[str, Resolved], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Items:
+    """A resolved list."""
+
+    items: tuple[Resolved, ...]
+
+
+Resolved = Plain | Parts | Items
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What a token is in a theme.
+
+    ``value`` is None where the token is absent or broken. ``mapped`` tells that the color had
+    to be brought into the document's gamut. ``broken`` is a sentence, empty where all is well.
+    """
+
+    type: str
+    value: Resolved | None = None
+    mapped: bool = False
+    broken: str = ""
+
+    @property
+    def absent(self) -> bool:
+        """Whether the token has no value here, without being broken."""
+        return self.value is None and not self.broken
+
+    @property
+    def color(self) -> space.Color | None:
+        """The resolved color, or None for any other type."""
+        return self.value if isinstance(self.value, space.Color) else None
+
+    @property
+    def hex(self) -> str:
+        """``#rrggbb`` or ``#rrggbbaa`` for a color, empty otherwise."""
+        return space.hex_text(self.value) if isinstance(self.value, space.Color) else ""
+
+    @property
+    def css(self) -> str:
+        """The value as CSS text; empty where there is none."""
+        return "" if self.value is None else css_value(self.value, self.type)
+
+
+@dataclass(frozen=True, slots=True)
+class Hop:
+    """One step of a trace: a token, the condition that won, its value and the answer here."""
+
+    token: str
+    condition: Condition
+    value: Value | None
+    answer: Answer
+    depth: int
+
+
+@dataclass(slots=True)
+class _Compiled:
+    key: str
+    path: str
+    type: str
+    axes: tuple[int, ...]
+    candidates: tuple[tuple[tuple[tuple[int, int], ...], Condition, Value], ...]
+
+
+class Resolver:
+    """Resolves one document and remembers what it found.
+
+    Lives as long as the document does. Threads may share it: an answer is stored whole, and
+    two threads that find the same one store the same.
+    """
+
+    def __init__(self, document: Document) -> None:
+        self.document = document
+        self.axis_index = {axis.key: i for i, axis in enumerate(document.axes)}
+        self.mode_index = [
+            {mode.key: i for i, mode in enumerate(axis.modes)} for axis in document.axes
+        ]
+        self._tokens: dict[str, _Compiled] = {}
+        self._by_path: dict[str, str] = {}
+        self._memo: dict[str, dict[tuple[int, ...], dict[tuple[int, ...], Answer]]] = {}
+        self._order: dict[str, int] = {}
+        self.evaluations = 0
+        for position, token in enumerate(document.tokens):
+            self._by_path[token.path] = token.key
+            self._order[token.key] = position
+            self._tokens[token.key] = self._compile(token.key, token.path, token.type, token.values)
+        for token in document.tokens:
+            self._by_path.setdefault(shown_path(token.path), token.key)
+
+    def _compile(
+        self, key: str, path: str, type: str, values: Iterable[tuple[Condition, Value]]
+    ) -> _Compiled:
+        candidates = []
+        axes: set[int] = set()
+        for condition, value in values:
+            picks = tuple(
+                sorted(
+                    (self.axis_index[axis], self.mode_index[self.axis_index[axis]][mode])
+                    for axis, mode in condition.picks
+                )
+            )
+            axes.update(axis for axis, _ in picks)
+            candidates.append((picks, condition, value))
+        candidates.sort(key=lambda one: strength([axis for axis, _ in one[0]]), reverse=True)
+        return _Compiled(key, path, type, tuple(sorted(axes)), tuple(candidates))
+
+    # Themes
+
+    @property
+    def default_theme(self) -> Theme:
+        """The default mode of every axis."""
+        return tuple(self.mode_index[i][axis.default] for i, axis in enumerate(self.document.axes))
+
+    def theme(self, picks: dict[str, str]) -> Theme:
+        """The theme with the modes named by key; every other axis at its default."""
+        chosen = list(self.default_theme)
+        for axis, mode in picks.items():
+            index = self.axis_index[axis]
+            chosen[index] = self.mode_index[index][mode]
+        return tuple(chosen)
+
+    def themes(
+        self, axes: Sequence[str] | None = None, start: Theme | None = None
+    ) -> Iterator[Theme]:
+        """Every theme, or every combination of the modes of ``axes`` with the rest at ``start``."""
+        base = self.default_theme if start is None else start
+        varied = set(self.axis_index) if axes is None else set(axes)
+        ranges = [
+            range(len(axis.modes)) if axis.key in varied else (base[i],)
+            for i, axis in enumerate(self.document.axes)
+        ]
+        return product(*ranges)
+
+    def picks(self, theme: Theme) -> dict[str, str]:
+        """A theme as axis keys and mode keys."""
+        return {axis.key: axis.modes[theme[i]].key for i, axis in enumerate(self.document.axes)}
+
+    # Answers
+
+    def key_of(self, path: str) -> str | None:
+        """The key of the token a reference to ``path`` means, or None."""
+        return self._by_path.get(path)
+
+    def winner(self, key: str, theme: Theme) -> tuple[Condition, Value] | None:
+        """The strongest condition that holds in ``theme``, and its value; None if absent."""
+        for picks, condition, value in self._tokens[key].candidates:
+            if all(theme[axis] == mode for axis, mode in picks):
+                return condition, value
+        return None
+
+    def resolve(self, key: str, theme: Theme) -> Answer:
+        """What the token is in ``theme``."""
+        known = self._recall(key, theme)
+        return known if known is not None else self._settle(key, theme)
+
+    def consulted(self, key: str, theme: Theme) -> tuple[int, ...]:
+        """Positions of the axes that had a say in the token's answer in ``theme``."""
+        self.resolve(key, theme)
+        for axes, table in tuple(self._memo[key].items()):
+            if tuple(theme[axis] for axis in axes) in table:
+                return axes
+        return ()
+
+    def _recall(self, key: str, theme: Theme) -> Answer | None:
+        for axes, table in tuple(self._memo.get(key, {}).items()):
+            answer = table.get(tuple([theme[axis] for axis in axes]))
+            if answer is not None:
+                return answer
+        return None
+
+    def _store(self, key: str, theme: Theme, axes: Iterable[int], answer: Answer) -> None:
+        consulted = tuple(sorted(axes))
+        table = self._memo.setdefault(key, {}).setdefault(consulted, {})
+        table[tuple(theme[axis] for axis in consulted)] = answer
+
+    def _targets(self, key: str, theme: Theme) -> list[str]:
+        won = self.winner(key, theme)
+        if won is None:
+            return []
+        found = (self._by_path.get(path) for path in references(won[1]))
+        return list(dict.fromkeys(target for target in found if target is not None))
+
+    def _settle(self, key: str, theme: Theme) -> Answer:
+        """Evaluate everything ``key`` still needs, one circle or single token at a time."""
+        for members in self._components(key, theme):
+            axes: set[int] = set()
+            inside = set(members)
+            for member in members:
+                axes.update(self._tokens[member].axes)
+                for target in self._targets(member, theme):
+                    if target not in inside:
+                        axes.update(self.consulted(target, theme))
+            circular = len(members) > 1 or members[0] in self._targets(members[0], theme)
+            circle = self._circle(members, theme) if circular else ""
+            for member in members:
+                self.evaluations += 1
+                answer = (
+                    Answer(self._tokens[member].type, broken=circle)
+                    if circular
+                    else self._evaluate(member, theme)
+                )
+                self._store(member, theme, axes, answer)
+        settled = self._recall(key, theme)
+        assert settled is not None
+        return settled
+
+    def _components(self, start: str, theme: Theme) -> Iterator[list[str]]:
+        """Strongly connected components of what is not known yet, targets first.
+
+        Source: Tarjan 1972, without recursion.
+        """
+        index: dict[str, int] = {}
+        low: dict[str, int] = {}
+        stack: list[str] = []
+        on_stack: set[str] = set()
+        work: list[tuple[str, Iterator[str]]] = []
+
+        def enter(key: str) -> None:
+            index[key] = low[key] = len(index)
+            stack.append(key)
+            on_stack.add(key)
+            work.append((key, iter(self._targets(key, theme))))
+
+        enter(start)
+        while work:
+            key, targets = work[-1]
+            for target in targets:
+                if target not in index:
+                    if self._recall(target, theme) is None:
+                        enter(target)
+                        break
+                elif target in on_stack:
+                    low[key] = min(low[key], index[target])
+            else:
+                work.pop()
+                if work:
+                    low[work[-1][0]] = min(low[work[-1][0]], low[key])
+                if low[key] == index[key]:
+                    members = []
+                    while True:
+                        member = stack.pop()
+                        on_stack.discard(member)
+                        members.append(member)
+                        if member == key:
+                            break
+                    yield members
+
+    def _circle(self, members: list[str], theme: Theme) -> str:
+        """The sentence for a circle, starting at the member first in document order."""
+        first = min(members, key=self._order.__getitem__)
+        inside = set(members)
+        reached: dict[str, str] = {}
+        queue = [first]
+        for key in queue:
+            for target in self._targets(key, theme):
+                if target == first:
+                    chain = [key]
+                    while chain[-1] != first:
+                        chain.append(reached[chain[-1]])
+                    names = [shown_path(self._tokens[one].path) for one in reversed(chain)]
+                    return "Circle: " + " → ".join([*names, names[0]]) + "."
+                if target in inside and target not in reached:
+                    reached[target] = key
+                    queue.append(target)
+        return "Circle."
+
+    def _evaluate(self, key: str, theme: Theme) -> Answer:
+        token = self._tokens[key]
+        won = self.winner(key, theme)
+        if won is None:
+            return Answer(token.type)
+        try:
+            value = self._value(won[1], token.type, theme)
+        except ExpressionError as error:
+            return Answer(token.type, broken=str(error))
+        if isinstance(value, space.Color):
+            fitted = space.fit(value, self.document.gamut)
+            return Answer(token.type, fitted, mapped=fitted is not value)
+        return Answer(token.type, value)
+
+    def _value(self, value: Value, type: str, theme: Theme) -> Resolved:
+        if isinstance(value, Listing):
+            return Items(tuple(self._value(item, ITEMS[type], theme) for item in value.items))
+        if isinstance(value, Composite):
+            return Parts(
+                tuple(
+                    (name, self._value(part, part_type(type, name), theme))
+                    for name, part in value.parts
+                )
+            )
+        node = parse(value.text, type)
+        if not node.reference:
+            assert node.literal is not None
+            return node.literal
+        target = self._by_path.get(node.reference)
+        if target is None:
+            raise ExpressionError(
+                f"{{{node.reference}}} does not exist.", mend=nearest(node.reference, self._by_path)
+            )
+        answer = self.resolve(target, theme)
+        if answer.broken:
+            raise ExpressionError(
+                answer.broken
+                if answer.broken.startswith(("Circle", "{"))
+                else f"{{{node.reference}}} is broken: {answer.broken}"
+            )
+        if answer.value is None:
+            raise ExpressionError(f"{{{node.reference}}} has no value in this theme.")
+        if answer.type != type and {answer.type, type} != {"number", "fontWeight"}:
+            raise ExpressionError(
+                f"{{{node.reference}}} is a {answer.type}, and a {type} is needed here."
+            )
+        return answer.value
+
+    # Why
+
+    def trace(self, key: str, theme: Theme) -> list[Hop]:
+        """The token's whole path to its literals, hop by hop, depth first."""
+        hops: list[Hop] = []
+        work = [(key, 0)]
+        seen: set[str] = set()
+        while work:
+            current, depth = work.pop()
+            if current in seen:
+                continue
+            seen.add(current)
+            won = self.winner(current, theme)
+            condition, value = won if won is not None else (Condition(), None)
+            hops.append(Hop(current, condition, value, self.resolve(current, theme), depth))
+            work.extend((target, depth + 1) for target in reversed(self._targets(current, theme)))
+        return hops
+
+    def influence(self, key: str) -> tuple[str, ...]:
+        """Keys of the axes that can change what the token resolves to, by what it may reach."""
+        axes: set[int] = set()
+        seen = {key}
+        work = [key]
+        while work:
+            compiled = self._tokens[work.pop()]
+            axes.update(compiled.axes)
+            for _, _, value in compiled.candidates:
+                for path in references(value):
+                    target = self._by_path.get(path)
+                    if target is not None and target not in seen:
+                        seen.add(target)
+                        work.append(target)
+        return tuple(self.document.axes[i].key for i in sorted(axes))
+
+
+def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:
+    """Sort key of a condition on these axis positions: more axes win, then later ones."""
+    return len(axes), tuple(sorted(axes, reverse=True))
+
+
+def css_value(value: Resolved, type: str) -> str:
+    """A resolved value as CSS text."""
+    if isinstance(value, space.Color):
+        return space.css_text(value)
+    if isinstance(value, Quantity):
+        return f"{space.number_text(value.number)}{value.unit}"
+    if isinstance(value, bool):
+        return "true" if value else "false"
+    if isinstance(value, float):
+        return space.number_text(value)
+    if isinstance(value, str):
+        return plain_css(value, type)
+    if isinstance(value, Items):
+        texts = [css_value(item, ITEMS[type]) for item in value.items]
+        return compose_list(type, texts)
+    return compose(
+        type, [(name, css_value(part, part_type(type, name))) for name, part in value.parts]
+    )
+
+
+def plain_css(value: str, type: str) -> str:
+    """A string-like literal as CSS text, quoted where CSS wants quotes."""
+    if type == "string" or (type == "fontFamily" and not value.replace("-", "").isalnum()):
+        escaped = value.replace("\\", "\\\\").replace('"', '\\"')
+        escaped = "".join(c if ord(c) >= 32 and c != "\x7f" else f"\\{ord(c):x} " for c in escaped)
+        return f'"{escaped}"'.replace("<", "\\3c ")
+    if type == "fontWeight":
+        return str(FONT_WEIGHTS[value])
+    return value
+
+
+def compose_list(type: str, texts: Sequence[str]) -> str:
+    """CSS text of a list from the text of its items."""
+    if type == "cubicBezier":
+        return f"cubic-bezier({', '.join(texts)})"
+    return ", ".join(texts)
+
+
+def compose(type: str, parts: Sequence[tuple[str, str]]) -> str:
+    """CSS text of a composite from the text of its parts, in the order CSS wants them."""
+    by_name = dict(parts)
+    if type == "shadow":
+        order = ("offsetX", "offsetY", "blur", "spread", "color")
+        texts = [by_name[name] for name in order if name in by_name]
+        return " ".join(["inset", *texts] if by_name.get("inset") == "true" else texts)
+    if type == "border":
+        return " ".join(by_name[n] for n in ("width", "style", "color") if n in by_name)
+    if type == "transition":
+        return " ".join(by_name[n] for n in ("duration", "timingFunction", "delay") if n in by_name)
+    if type == "gradient":
+        position = by_name.get("position", "")
+        return (
+            f"{by_name.get('color', '')} calc({position} * 100%)" if position else by_name["color"]
+        )
+    if type == "typography":
+        size = by_name.get("fontSize", "medium")
+        line = f"{size}/{by_name['lineHeight']}" if "lineHeight" in by_name else size
+        texts = [by_name.get("fontWeight", ""), line, by_name.get("fontFamily", "inherit")]
+        return " ".join(text for text in texts if text)
+    return " ".join(text for _, text in parts)
