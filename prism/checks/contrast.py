@@ -27,6 +27,8 @@ REQUIRED: dict[Use, float] = {
     "logotype": 0.0,
     "inactive": 0.0,
 }
+#: Level AAA of success criterion 1.4.6, for the uses it speaks of.
+ENHANCED: dict[Use, float] = {"text": 7.0, "large text": 4.5}
 #: A stack that never gets opaque and names no page ends on the canvas of a browser: white.
 CANVAS = (1.0, 1.0, 1.0, 1.0)
 
@@ -142,6 +144,21 @@ def _measure(stacks: list[tuple[Rgba, ...]]) -> list[tuple[float, float, str, st
 
 def _hex(rgb: np.ndarray[tuple[int, ...], np.dtype[np.float64]]) -> str:
     return "#" + "".join(f"{round(float(channel) * 255):02x}" for channel in rgb)
+
+
+def pairing_for(
+    key: str,
+    foreground: str,
+    backgrounds: tuple[str, ...],
+    use: Use,
+    *,
+    enhanced: bool = False,
+    reason: str = "",
+    page: str = "",
+) -> Pairing:
+    """A pairing that requires what WCAG 2.2 asks of its use; ``enhanced`` takes level AAA."""
+    required = ENHANCED.get(use, REQUIRED[use]) if enhanced else REQUIRED[use]
+    return Pairing(key, foreground, backgrounds, use, required, reason, page=page)
 
 
 def summary(document: Document, pairing: Pairing) -> str:

@@ -15,7 +15,7 @@ from prism.color import space
 from prism.errors import ExpressionError
 from prism.tokens.expressions import ITEMS, parse, part_type, references
 from prism.tokens.model import BASE, Axis, Condition, Document, Expression, Listing, Token, Value
-from prism.tokens.names import axis_names, css_names, mode_names
+from prism.tokens.names import axis_names, css_names, mode_names, segment
 from prism.tokens.resolve import (
     Resolver,
     Theme,
@@ -208,6 +208,27 @@ def write_flat(
         if not token.private and answer.value is not None:
             lines.append(f"  {start}{names[token.key]}: {answer.css};\n")
     return f"{selector} {{\n{''.join(lines)}}}\n"
+
+
+def write_slots(document: Document, bound: Mapping[str, Token]) -> str:
+    """Rules that paint a scene's slots: ``data-ink``, ``data-fill``, ``data-edge`` for colors,
+    ``--slot-name`` for every slot, declared anew in every zone."""
+    names = css_names(document)
+    written = {token.key for token in written_tokens(document)}
+    lines, rules = [], []
+    for slot, token in bound.items():
+        if token.key not in written:
+            continue
+        name = f"--slot-{segment(slot)}"
+        lines.append(f"  {name}: var(--{names[token.key]});\n")
+        if token.type == "color":
+            for attribute, property in (
+                ("ink", "color"),
+                ("fill", "background-color"),
+                ("edge", "border-color"),
+            ):
+                rules.append(f'[data-{attribute}="{segment(slot)}"] {{ {property}: var({name}); }}\n')
+    return f":root,\n[data-zone] {{\n{''.join(lines)}}}\n\n{''.join(rules)}"
 
 
 def root_attributes(document: Document, theme: Theme) -> dict[str, str]:

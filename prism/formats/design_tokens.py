@@ -12,6 +12,7 @@ from prism.tokens.expressions import reference_of
 from prism.tokens.model import TYPES
 
 MAX_TOKENS = 50_000
+MAX_PATH = 600
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +41,8 @@ def walk(tree: dict[str, Any], place: str) -> Iterator[Node]:
     while work:
         path, raw, types = work.pop()
         where = f"{place}, {path}" if path else place
+        if len(path) > MAX_PATH:
+            raise FormatError(f"A path has more than {MAX_PATH} characters.", place=place)
         if not isinstance(raw, dict):
             raise FormatError(
                 "Here stands a bare value where a token or a group is due.",

@@ -1,0 +1,1 @@
+"""The web application: it shows and stores, and computes nothing."""

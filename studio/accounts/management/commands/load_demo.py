@@ -1,0 +1,34 @@
+"""Loads the demo: its people and its project."""
+
+from django.contrib.auth import get_user_model
+from django.core.management.base import BaseCommand
+
+from demo import quillhaven
+from studio.accounts.demo import DEMO_DESIGNER
+from studio.store import projects as store
+from studio.store.models import Membership, Project
+
+
+class Command(BaseCommand):
+    help = "Load the demo designer and the demo project, unless they are there already."
+
+    def handle(self, *args, **options):
+        people = get_user_model().objects
+        designer, made = people.get_or_create(username=DEMO_DESIGNER)
+        if made:
+            designer.set_unusable_password()
+            designer.save()
+        for name in ("demo-developer", "demo-reader"):
+            person, made = people.get_or_create(username=name)
+            if made:
+                person.set_unusable_password()
+                person.save()
+        if Project.objects.with_role_of(designer).exists():
+            return
+        project = store.create(designer, quillhaven.document(), "Loaded the demo project")
+        roles = {"demo-developer": Membership.Role.EDITOR, "demo-reader": Membership.Role.VIEWER}
+        for name, role in roles.items():
+            Membership.objects.create(
+                project=project, user=people.get(username=name), role=role
+            )
+        self.stdout.write(f"Loaded {project.name}.")

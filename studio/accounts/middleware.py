@@ -1,0 +1,21 @@
+"""Denying by default."""
+
+from django.contrib.auth.views import redirect_to_login
+
+from studio.accounts.permissions import refuse_unknown
+
+
+class DenyByDefaultMiddleware:
+    """Let a request through only to a view that declares who may have it."""
+
+    def __init__(self, get_response):
+        self.get_response = get_response
+
+    def __call__(self, request):
+        return self.get_response(request)
+
+    def process_view(self, request, view, args, kwargs):
+        refuse_unknown(view)
+        if view.access != "open" and not request.user.is_authenticated:
+            return redirect_to_login(request.get_full_path())
+        return None

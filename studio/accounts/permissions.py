@@ -1,0 +1,98 @@
+"""Who may do what, and which projects she may see; everything not said here is denied."""
+
+from dataclasses import dataclass
+from functools import wraps
+
+from django.core.exceptions import PermissionDenied
+from django.http import Http404
+from django.shortcuts import get_object_or_404
+
+from studio.store.models import Membership, Project
+
+Role = Membership.Role
+
+#: The roles that may do each thing.
+ALLOWED = {
+    "view": {Role.OWNER, Role.EDITOR, Role.VIEWER},
+    "edit": {Role.OWNER, Role.EDITOR},
+    "manage": {Role.OWNER},
+}
+
+
+@dataclass(frozen=True)
+class Decision:
+    """Whether something is allowed, and a sentence why not."""
+
+    allowed: bool
+    reason: str = ""
+
+
+def decide(role, action):
+    """Whether ``role`` (None for a stranger) may do ``action``."""
+    if action not in ALLOWED:
+        return Decision(False, "Nobody may do this.")
+    if role is None:
+        return Decision(False, "You are not a member of this project.")
+    if role in ALLOWED[action]:
+        return Decision(True)
+    needed = "an owner" if action == "manage" else "an editor or an owner"
+    return Decision(False, f"You are a {role} of this project; this takes {needed}.")
+
+
+def projects_for(user):
+    """The living projects ``user`` may see, each with her role as ``role``."""
+    if not user.is_authenticated:
+        return Project.objects.none()
+    return Project.objects.alive().with_role_of(user)
+
+
+def deleted_projects_for(user):
+    """The deleted projects ``user`` may bring back."""
+    if not user.is_authenticated:
+        return Project.objects.none()
+    return Project.objects.deleted().with_role_of(user).filter(role=Role.OWNER)
+
+
+def open_to_all(view):
+    """Declare a view open to visitors who are not signed in."""
+    view.access = "open"
+    return view
+
+
+def signed_in(view):
+    """Declare a view open to every signed-in person."""
+    view.access = "signed in"
+    return view
+
+
+def requires(action, method_actions=None, *, deleted=False):
+    """Declare that a view takes ``action`` on the project its URL names.
+
+    ``method_actions`` maps HTTP methods to another action. The view gets the project in place
+    of its code; a stranger is told that there is no such page.
+    """
+
+    def wrap(view):
+        @wraps(view)
+        def guarded(request, code, *args, **kwargs):
+            rows = deleted_projects_for(request.user) if deleted else projects_for(request.user)
+            project = get_object_or_404(rows, code=code)
+            needed = (method_actions or {}).get(request.method, action)
+            decision = decide(project.role, needed)
+            if not decision.allowed:
+                raise PermissionDenied(decision.reason)
+            project.may_edit = decide(project.role, "edit").allowed
+            project.may_manage = decide(project.role, "manage").allowed
+            request.project = project
+            return view(request, project, *args, **kwargs)
+
+        guarded.access = "project"
+        return guarded
+
+    return wrap
+
+
+def refuse_unknown(view):
+    """Raise Http404 for a view that declares no access at all."""
+    if getattr(view, "access", None) is None:
+        raise Http404

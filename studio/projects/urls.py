@@ -1,0 +1,17 @@
+from django.urls import path
+
+from studio.projects import views
+
+app_name = "projects"
+urlpatterns = [
+    path("", views.listing, name="list"),
+    path("new", views.new, name="new"),
+    path("<slug:code>/settings", views.settings, name="settings"),
+    path("<slug:code>/invite", views.invite, name="invite"),
+    path("<slug:code>/members/<int:member>/remove", views.remove_member, name="remove-member"),
+    path("<slug:code>/copy", views.copy, name="copy"),
+    path("<slug:code>/delete", views.delete, name="delete"),
+    path("<slug:code>/bring-back", views.bring_back, name="bring-back"),
+    path("<slug:code>/undo", views.undo, name="undo"),
+    path("<slug:code>/redo", views.redo, name="redo"),
+]

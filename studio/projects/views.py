@@ -1,0 +1,151 @@
+"""Projects: the list, making, copying, renaming, deleting, members, undo and redo."""
+
+from django.contrib import messages
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from prism.errors import PrismError
+from prism.tokens.model import Document
+from studio.accounts.permissions import (
+    deleted_projects_for,
+    projects_for,
+    requires,
+    signed_in,
+)
+from studio.projects import members as membership
+from studio.projects.forms import MemberForm, NameForm
+from studio.rooms.frame import back_to
+from studio.store import projects as store
+
+
+@signed_in
+@require_GET
+def listing(request):
+    """The projects one may see, and those one may bring back."""
+    context = {
+        "projects": projects_for(request.user),
+        "deleted": deleted_projects_for(request.user),
+        "form": NameForm(),
+    }
+    return render(request, "projects/list.html", context)
+
+
+@signed_in
+@require_POST
+def new(request):
+    """Make an empty project."""
+    form = NameForm(request.POST)
+    if not form.is_valid():
+        messages.error(request, form.errors["name"][0])
+        return redirect("projects:list")
+    project = store.create(request.user, Document(name=form.cleaned_data["name"]))
+    return redirect("exchange:room", project.code)
+
+
+@requires("view")
+@require_GET
+def open_project(request, project):
+    """Go to the room where the work on a project begins."""
+    empty = not store.load(project).document.tokens
+    return redirect("exchange:room" if empty else "tokens:room", project.code)
+
+
+@requires("view", {"POST": "manage"})
+@require_http_methods(["GET", "POST"])
+def settings(request, project):
+    """A project's name and members."""
+    form = NameForm(request.POST or None, initial={"name": project.name})
+    if request.method == "POST" and form.is_valid():
+        store.rename(project, request.user, form.cleaned_data["name"])
+        return redirect("projects:settings", project.code)
+    return _settings_page(request, project, form=form)
+
+
+def _settings_page(request, project, status=200, **forms):
+    context = {
+        "project": project,
+        "form": NameForm(initial={"name": project.name}),
+        "member_form": MemberForm(),
+        "members": project.memberships.select_related("user"),
+    }
+    status = 400 if any(form.errors for form in forms.values()) else status
+    return render(request, "projects/settings.html", context | forms, status=status)
+
+
+@requires("manage")
+@require_POST
+def invite(request, project):
+    """Invite a member by account name."""
+    form = MemberForm(request.POST)
+    if not form.is_valid():
+        return _settings_page(request, project, member_form=form)
+    try:
+        membership.invite(project, form.user, form.cleaned_data["role"])
+    except PrismError as error:
+        messages.error(request, str(error))
+    return redirect("projects:settings", project.code)
+
+
+@requires("manage")
+@require_POST
+def remove_member(request, project, member):
+    """Take a member out."""
+    try:
+        membership.remove(project, member)
+    except PrismError as error:
+        messages.error(request, str(error))
+    return redirect("projects:settings", project.code)
+
+
+@requires("view")
+@require_POST
+def copy(request, project):
+    """Make a copy that belongs to whoever asks."""
+    made = store.copy(project, request.user, f"{project.name}, copy"[:120])
+    messages.success(request, f"{made.name} is yours alone.")
+    return redirect("projects:settings", made.code)
+
+
+@requires("manage")
+@require_POST
+def delete(request, project):
+    """Put the project away."""
+    store.delete(project)
+    messages.success(request, f"{project.name} is deleted. It can be brought back below.")
+    return redirect("projects:list")
+
+
+@requires("manage", deleted=True)
+@require_POST
+def bring_back(request, project):
+    """Bring a deleted project back."""
+    store.bring_back(project)
+    return redirect("projects:list")
+
+
+@requires("edit")
+@require_POST
+def undo(request, project):
+    """Take back one's own newest edit."""
+    return _swing(request, project, store.undo, "Nothing of yours to undo.")
+
+
+@requires("edit")
+@require_POST
+def redo(request, project):
+    """Do again what one took back last."""
+    return _swing(request, project, store.redo, "Nothing of yours to redo.")
+
+
+def _swing(request, project, act, nothing):
+    try:
+        entry = act(project, request.user)
+    except PrismError as error:
+        messages.error(request, f"This cannot be taken back: {error}")
+    else:
+        if entry is None:
+            messages.info(request, nothing)
+        else:
+            word = "Undone" if act is store.undo else "Done again"
+            messages.info(request, f"{word}: {entry.label}")
+    return back_to(request, project)

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class ChecksConfig(AppConfig):
+    name = "studio.rooms.checks"
+    label = "checks"

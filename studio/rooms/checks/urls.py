@@ -1,0 +1,10 @@
+from django.urls import path
+
+from studio.rooms.checks import views
+
+app_name = "checks"
+urlpatterns = [
+    path("", views.room, name="room"),
+    path("pairings/add", views.add_pairing, name="add-pairing"),
+    path("pairings/<path:key>/remove", views.remove_pairing, name="remove-pairing"),
+]

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class PaletteConfig(AppConfig):
+    name = "studio.rooms.palette"
+    label = "palette"

@@ -1,0 +1,10 @@
+from django.urls import path
+
+from studio.rooms.stage import views
+
+app_name = "stage"
+urlpatterns = [
+    path("", views.room, name="room"),
+    path("pane", views.pane, name="pane"),
+    path("paint.css", views.paint, name="paint"),
+]

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class TokensConfig(AppConfig):
+    name = "studio.rooms.tokens"
+    label = "tokens"

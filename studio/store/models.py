@@ -1,0 +1,217 @@
+"""The tables. Rules live in the core; nothing here decides anything.
+
+Lists and nested values are JSON text, never jsonb, because order is data.
+"""
+
+from django.conf import settings
+from django.db import models
+from django.utils import timezone
+
+
+class ProjectQuerySet(models.QuerySet):
+    """Named queries over projects."""
+
+    def alive(self):
+        """Projects that were not deleted."""
+        return self.filter(deleted_at=None)
+
+    def deleted(self):
+        """Projects that were deleted and can still be brought back."""
+        return self.exclude(deleted_at=None)
+
+    def with_role_of(self, user):
+        """Projects ``user`` is a member of, each with the role as ``role``."""
+        return self.filter(memberships__user=user).annotate(role=models.F("memberships__role"))
+
+
+class Project(models.Model):
+    """A design project: one document and who may work on it."""
+
+    code = models.CharField(max_length=16, unique=True)
+    revision = models.PositiveIntegerField(default=0)
+    name = models.CharField(max_length=200)
+    description = models.TextField(blank=True)
+    gamut = models.CharField(max_length=20, default="srgb")
+    version = models.CharField(max_length=100, blank=True)
+    resolver_file = models.CharField(max_length=300, blank=True)
+    resolver_text = models.TextField(blank=True)
+    created_at = models.DateTimeField(default=timezone.now)
+    changed_at = models.DateTimeField(default=timezone.now)
+    deleted_at = models.DateTimeField(null=True, blank=True)
+
+    objects = ProjectQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["name", "id"]
+
+    def __str__(self):
+        return self.name
+
+
+class Membership(models.Model):
+    """A person's role in a project."""
+
+    class Role(models.TextChoices):
+        OWNER = "owner"
+        EDITOR = "editor"
+        VIEWER = "viewer"
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="memberships")
+    user = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="memberships"
+    )
+    role = models.CharField(max_length=10, choices=Role.choices)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["project", "user"], name="one_role_per_member")
+        ]
+
+    def __str__(self):
+        return f"{self.user} as {self.role}"
+
+
+class Row(models.Model):
+    """What all parts of a document share: a stable key and a place in an order."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="+")
+    key = models.TextField()
+    position = models.PositiveIntegerField()
+
+    class Meta:
+        abstract = True
+        ordering = ["position", "id"]
+
+
+def _unique(name):
+    return [models.UniqueConstraint(fields=["project", "key"], name=name)]
+
+
+class Axis(Row):
+    """An axis; ``follows`` is JSON text."""
+
+    name = models.CharField(max_length=200)
+    description = models.TextField(blank=True)
+    default = models.CharField(max_length=200)
+    follows = models.TextField(default="null")
+
+    class Meta(Row.Meta):
+        constraints = _unique("axis_key")
+
+
+class Mode(Row):
+    """A mode of an axis; the key is the axis key, a space, and the mode's own."""
+
+    axis = models.ForeignKey(Axis, on_delete=models.CASCADE, related_name="modes")
+    name = models.CharField(max_length=200)
+    description = models.TextField(blank=True)
+    color_scheme = models.CharField(max_length=10, blank=True)
+
+    class Meta(Row.Meta):
+        constraints = _unique("mode_key")
+
+
+class Token(Row):
+    """A token; ``uses`` and ``export_names`` are JSON text."""
+
+    path = models.TextField()
+    type = models.CharField(max_length=30)
+    tier = models.CharField(max_length=20)
+    description = models.TextField(blank=True)
+    private = models.BooleanField(default=False)
+    uses = models.TextField(default="[]")
+    export_names = models.TextField(default="[]")
+    deprecated = models.TextField(null=True)  # noqa: DJ001 - None is "not deprecated"
+    extensions = models.TextField(blank=True)
+    extends_from = models.TextField(blank=True)
+
+    class Meta(Row.Meta):
+        constraints = _unique("token_key")
+
+
+class TokenValue(Row):
+    """A value under a condition; the key is the token's, a space, and the condition."""
+
+    token = models.ForeignKey(Token, on_delete=models.CASCADE, related_name="values")
+    text = models.TextField()
+
+    class Meta(Row.Meta):
+        constraints = _unique("value_key")
+
+
+class Pairing(Row):
+    """A pairing; ``backgrounds`` is JSON text."""
+
+    foreground = models.CharField(max_length=200)
+    backgrounds = models.TextField(default="[]")
+    use = models.CharField(max_length=30)
+    required = models.FloatField()
+    reason = models.TextField(blank=True)
+    waiver = models.TextField(blank=True)
+    page = models.CharField(max_length=200, blank=True)
+
+    class Meta(Row.Meta):
+        constraints = _unique("pairing_key")
+
+
+class Part(Row):
+    """Any other part of a document, as a JSON row of its kind."""
+
+    kind = models.CharField(max_length=30)
+    text = models.TextField()
+
+    class Meta(Row.Meta):
+        constraints = [
+            models.UniqueConstraint(fields=["project", "kind", "key"], name="part_key")
+        ]
+
+
+class JournalEntryQuerySet(models.QuerySet):
+    """Named queries over the journal."""
+
+    def edits_of(self, user):
+        """Edits by ``user``, newest first, without undo and redo."""
+        return self.filter(actor=user, kind=JournalEntry.Kind.EDIT).order_by("-revision")
+
+    def since(self, revision):
+        """Entries after ``revision``, in order."""
+        return self.filter(revision__gt=revision).order_by("revision")
+
+
+class JournalEntry(models.Model):
+    """One stored change: who, when, what it was called, and its operations as JSON text."""
+
+    class Kind(models.TextChoices):
+        MADE = "made"
+        EDIT = "edit"
+        UNDO = "undo"
+        REDO = "redo"
+
+    class State(models.TextChoices):
+        DONE = "done"
+        UNDONE = "undone"
+        DISCARDED = "discarded"
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="journal")
+    revision = models.PositiveIntegerField()
+    actor = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
+    kind = models.CharField(max_length=10, choices=Kind.choices, default=Kind.EDIT)
+    state = models.CharField(max_length=10, choices=State.choices, default=State.DONE)
+    reverts = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
+    label = models.CharField(max_length=300)
+    operations = models.TextField()
+    at = models.DateTimeField(default=timezone.now)
+
+    objects = JournalEntryQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["revision"]
+        constraints = [
+            models.UniqueConstraint(fields=["project", "revision"], name="one_entry_per_revision")
+        ]
+
+    def __str__(self):
+        return f"{self.revision}: {self.label}"

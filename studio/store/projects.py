@@ -1,0 +1,239 @@
+"""Loading a project's document, and the one way to change it."""
+
+import json
+import secrets
+import threading
+from collections import OrderedDict
+from dataclasses import dataclass, field, replace
+from datetime import timedelta
+from functools import cached_property
+
+from django.db import transaction
+from django.utils import timezone
+
+from prism.compare.diff import Operation, apply, diff_tables, inverse
+from prism.compare.rows import flatten, unflatten
+from prism.errors import PrismError
+from prism.tokens.model import Document
+from prism.tokens.resolve import Resolver
+from studio.store import tables
+from studio.store.models import JournalEntry, Membership, Project
+
+_CACHED_PROJECTS = 24
+#: How long a deleted project can be brought back.
+KEPT = timedelta(days=30)
+_cache = OrderedDict()
+_lock = threading.Lock()
+
+
+class StaleError(PrismError):
+    """A write against a revision that is no longer the newest."""
+
+
+@dataclass(frozen=True)
+class Loaded:
+    """A document at a revision, with its resolver and room for what is computed from both."""
+
+    document: Document
+    revision: int
+    derived: dict = field(default_factory=dict, compare=False)
+
+    @cached_property
+    def resolver(self):
+        return Resolver(self.document)
+
+    def once(self, name, compute):
+        """The result of ``compute()`` for this revision, computed at most once."""
+        if name not in self.derived:
+            self.derived[name] = compute()
+        return self.derived[name]
+
+
+def new_key():
+    """A fresh key for a part of a document."""
+    return secrets.token_hex(6)
+
+
+def load(project):
+    """The project's document at the revision ``project`` was read at or a later one.
+
+    A cached document that is behind is brought up to date by the journal's operations.
+    """
+    with _lock:
+        cached = _cache.get(project.pk)
+    if cached is not None and cached.revision == project.revision:
+        return cached
+    if cached is not None and cached.revision < project.revision:
+        loaded = _catch_up(project, cached)
+    else:
+        loaded = _read(project.pk)
+    _remember(project.pk, loaded)
+    return loaded
+
+
+@transaction.atomic
+def _read(pk):
+    """Read a whole document; the lock on its project keeps writers out meanwhile."""
+    current = Project.objects.select_for_update().get(pk=pk)
+    return Loaded(unflatten(tables.read(current)), current.revision)
+
+
+def _catch_up(project, cached):
+    entries = list(project.journal.since(cached.revision))
+    expected = list(range(cached.revision + 1, cached.revision + 1 + len(entries)))
+    if not entries or [entry.revision for entry in entries] != expected:
+        return _read(project.pk)
+    document = cached.document
+    for entry in entries:
+        document = apply(document, operations_of(entry))
+    return Loaded(document, entries[-1].revision)
+
+
+def _remember(pk, loaded):
+    with _lock:
+        known = _cache.get(pk)
+        if known is None or known.revision <= loaded.revision:
+            _cache[pk] = loaded
+        _cache.move_to_end(pk)
+        while len(_cache) > _CACHED_PROJECTS:
+            _cache.popitem(last=False)
+
+
+def forget_all():
+    """Empty the cache; for tests that roll the database back."""
+    with _lock:
+        _cache.clear()
+
+
+def operations_of(entry):
+    """The operations a journal entry holds."""
+    return [Operation(**plain) for plain in json.loads(entry.operations)]
+
+
+def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, reverts=None):
+    """Store ``after``, which was made from the loaded ``before``; the only writer.
+
+    Everything happens in one transaction: the rows, the journal entry, the revision. Raises
+    ``StaleError`` where ``before`` is no longer the newest. Returns what is stored now.
+    """
+    old, new = flatten(before.document), flatten(after)
+    operations = diff_tables(old, new)
+    with transaction.atomic():
+        current = Project.objects.select_for_update().get(pk=project.pk)
+        if current.revision != before.revision:
+            raise StaleError(
+                "Someone has changed this project since you opened it.",
+                mend="Nothing of yours was stored; look at what is there now and store again.",
+            )
+        if not operations:
+            return before
+        tables.write(current, old, new, operations)
+        current.revision += 1
+        current.changed_at = timezone.now()
+        current.save()
+        if kind == JournalEntry.Kind.EDIT:
+            JournalEntry.objects.filter(
+                project=current, actor=actor, state=JournalEntry.State.UNDONE
+            ).update(state=JournalEntry.State.DISCARDED)
+        JournalEntry.objects.create(
+            project=current,
+            revision=current.revision,
+            actor=actor,
+            kind=kind,
+            reverts=reverts,
+            label=label[:300],
+            operations=json.dumps([one.plain() for one in operations], ensure_ascii=False),
+        )
+    stored = Loaded(after, current.revision)
+    transaction.on_commit(lambda: _remember(project.pk, stored))
+    project.revision = current.revision
+    project.name = current.name
+    return stored
+
+
+def undoable(project, actor):
+    """The newest edit of ``actor`` that can be taken back, or None."""
+    return (
+        project.journal.edits_of(actor).filter(state=JournalEntry.State.DONE).first()
+    )
+
+
+def redoable(project, actor):
+    """The edit of ``actor`` that was taken back last, or None."""
+    return (
+        project.journal.edits_of(actor).filter(state=JournalEntry.State.UNDONE).last()
+    )
+
+
+def undo(project, actor):
+    """Take back the actor's newest edit; returns its journal entry, or None if there is none.
+
+    Raises ``ConflictError`` where somebody has since changed the same thing.
+    """
+    return _swing(project, actor, undoable, JournalEntry.Kind.UNDO)
+
+
+def redo(project, actor):
+    """Do again what the actor took back last; as ``undo``."""
+    return _swing(project, actor, redoable, JournalEntry.Kind.REDO)
+
+
+@transaction.atomic
+def _swing(project, actor, pick, kind):
+    current = Project.objects.select_for_update().get(pk=project.pk)
+    entry = pick(current, actor)
+    if entry is None:
+        return None
+    before = load(current)
+    back = kind == JournalEntry.Kind.UNDO
+    operations = operations_of(entry)
+    after = apply(before.document, inverse(operations) if back else operations)
+    save(current, before, after, actor, f"{kind.label}: {entry.label}", kind=kind, reverts=entry)
+    entry.state = JournalEntry.State.UNDONE if back else JournalEntry.State.DONE
+    entry.save(update_fields=["state"])
+    return entry
+
+
+# Projects as a whole
+
+
+@transaction.atomic
+def create(owner, document, label="Made the project"):
+    """A new project with ``document``, owned by ``owner``."""
+    project = Project.objects.create(code=secrets.token_hex(5), name=document.name)
+    Membership.objects.create(project=project, user=owner, role=Membership.Role.OWNER)
+    empty = Loaded(Document(name=document.name), 0)
+    save(project, empty, document, owner, label, kind=JournalEntry.Kind.MADE)
+    project.refresh_from_db()
+    return project
+
+
+@transaction.atomic
+def copy(project, owner, name):
+    """A project of its own with the same document, owned by ``owner``."""
+    document = replace(load(project).document, name=name)
+    return create(owner, document, f"Copied from {project.name}")
+
+
+def rename(project, actor, name):
+    """Give the project another name."""
+    before = load(project)
+    return save(project, before, replace(before.document, name=name), actor, f"Renamed to {name}")
+
+
+def delete(project):
+    """Put the project away; it can be brought back."""
+    Project.objects.filter(pk=project.pk).update(deleted_at=timezone.now())
+
+
+def bring_back(project):
+    """Bring a deleted project back."""
+    Project.objects.filter(pk=project.pk).update(deleted_at=None)
+
+
+def purge_deleted():
+    """Remove for good what was deleted longer ago than ``KEPT``; returns how many."""
+    old = Project.objects.deleted().filter(deleted_at__lt=timezone.now() - KEPT)
+    count = old.count()
+    old.delete()
+    return count

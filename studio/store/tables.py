@@ -1,0 +1,152 @@
+"""Between the core's rows and the tables."""
+
+import json
+from dataclasses import dataclass
+
+from prism.compare.rows import KINDS, PARENTS, Tables, parent_of
+from studio.store import models
+
+
+@dataclass(frozen=True)
+class Mapping:
+    """How one kind of row is stored: its table, its columns, those that hold JSON text."""
+
+    model: type
+    columns: tuple[str, ...]
+    json: frozenset[str] = frozenset()
+    parent: str = ""
+
+    def fields(self, row):
+        """Column values of a row."""
+        return {
+            name: json.dumps(row[name], ensure_ascii=False) if name in self.json else row[name]
+            for name in self.columns
+        }
+
+    def row(self, values):
+        """The row of column values."""
+        return {
+            name: json.loads(values[name]) if name in self.json else values[name]
+            for name in self.columns
+        }
+
+
+MAPPINGS = {
+    "axis": Mapping(
+        models.Axis, ("name", "description", "default", "follows"), frozenset({"follows"})
+    ),
+    "mode": Mapping(models.Mode, ("name", "description", "color_scheme"), parent="axis"),
+    "token": Mapping(
+        models.Token,
+        (
+            "path", "type", "tier", "description", "private", "uses", "export_names",
+            "deprecated", "extensions", "extends_from",
+        ),
+        frozenset({"uses", "export_names"}),
+    ),
+    "value": Mapping(models.TokenValue, ("text",), parent="token"),
+    "pairing": Mapping(
+        models.Pairing,
+        ("foreground", "backgrounds", "use", "required", "reason", "waiver", "page"),
+        frozenset({"backgrounds"}),
+    ),
+}  # fmt: skip
+PROJECT_COLUMNS = (
+    "name", "description", "gamut", "version", "resolver_file", "resolver_text",
+)  # fmt: skip
+PART_KINDS = tuple(kind for kind in KINDS if kind not in MAPPINGS and kind != "document")
+
+
+def read(project):
+    """A project's rows as the core's tables; the number of queries is fixed."""
+    tables = Tables()
+    tables.put(
+        "document", "", "document", {name: getattr(project, name) for name in PROJECT_COLUMNS}
+    )
+    for kind, mapping in MAPPINGS.items():
+        rows = mapping.model.objects.filter(project=project).values("key", *mapping.columns)
+        for values in rows:
+            key = values["key"]
+            tables.put(kind, parent_of(kind, key), key, mapping.row(values))
+    for part in models.Part.objects.filter(project=project):
+        tables.put(part.kind, "", part.key, json.loads(part.text))
+    return tables
+
+
+def write(project, before, after, operations):
+    """Bring a project's rows from ``before`` to ``after`` by the operations between them."""
+    touched = {}
+    for operation in operations:
+        touched.setdefault(operation.kind, []).append(operation)
+    if "document" in touched:
+        for name, value in after.rows["document"]["document"].items():
+            setattr(project, name, value)
+    for kind in reversed(KINDS):
+        gone = [one.key for one in touched.get(kind, ()) if one.op == "remove"]
+        if gone:
+            _rows(project, kind).filter(key__in=gone).delete()
+    for kind in KINDS:
+        if kind in touched and kind != "document":
+            _write_kind(project, kind, before, after, touched[kind])
+
+
+def _rows(project, kind):
+    if kind in MAPPINGS:
+        return MAPPINGS[kind].model.objects.filter(project=project)
+    return models.Part.objects.filter(project=project, kind=kind)
+
+
+def _columns(kind, row):
+    if kind in MAPPINGS:
+        return MAPPINGS[kind].fields(row)
+    return {"text": json.dumps(row, ensure_ascii=False)}
+
+
+def _write_kind(project, kind, before, after, operations):
+    added = {one.key for one in operations if one.op == "add"}
+    changed = {one.key for one in operations if one.op == "set"}
+    parents = {parent_of(kind, key) for key in added}
+    parents |= {
+        one.key if one.op == "order" else parent_of(kind, one.key)
+        for one in operations
+        if one.op in ("order", "remove")
+    }
+    positions = {
+        key: place for parent in parents for place, key in enumerate(after.keys(kind, parent))
+    }
+    was = {
+        key: place for parent in parents for place, key in enumerate(before.keys(kind, parent))
+    }
+    moved = {key for key, place in positions.items() if key not in added and was.get(key) != place}
+    _add(project, kind, after, added, positions)
+    existing = list(_rows(project, kind).filter(key__in=changed | moved))
+    names = list(_columns(kind, next(iter(after.rows[kind].values())))) if existing else []
+    for one in existing:
+        for name, value in _columns(kind, after.rows[kind][one.key]).items():
+            setattr(one, name, value)
+        one.position = positions.get(one.key, one.position)
+    if existing:
+        _rows(project, kind).model.objects.bulk_update(
+            existing, [*names, "position"], batch_size=500
+        )
+
+
+def _add(project, kind, after, added, positions):
+    keys = [key for key in after.rows[kind] if key in added]
+    if not keys:
+        return
+    parents = {}
+    if kind in PARENTS:
+        wanted = {parent_of(kind, key) for key in keys}
+        found = _rows(project, PARENTS[kind]).filter(key__in=wanted)
+        parents = dict(found.values_list("key", "id"))
+    model = MAPPINGS[kind].model if kind in MAPPINGS else models.Part
+    rows = []
+    for key in keys:
+        fields = _columns(kind, after.rows[kind][key])
+        if kind in PARENTS:
+            fields[f"{PARENTS[kind]}_id"] = parents[parent_of(kind, key)]
+        elif kind in PART_KINDS:
+            fields["kind"] = kind
+        rows.append(model(project=project, key=key, position=positions[key], **fields))
+    model.objects.bulk_create(rows, batch_size=2000)

@@ -1,0 +1,118 @@
+// <np-region id="room" data-project="…">: the part of the page that is swapped without a load.
+// Links and forms inside it are fetched with the header X-Region; the answer replaces the
+// content. Without this script they are ordinary links and forms.
+// Events: np-region-swapped, after new content stands.
+
+const HEADER = "X-Region";
+
+export class NpRegion extends HTMLElement {
+  #request = null;
+  #channel = null;
+  #onPop = () => this.load(location.href, { push: false });
+
+  connectedCallback() {
+    this.addEventListener("click", this.#onClick);
+    this.addEventListener("submit", this.#onSubmit);
+    window.addEventListener("popstate", this.#onPop);
+    this.#channel = new BroadcastChannel(`np-${this.dataset.project}`);
+    this.#channel.onmessage = () => this.#refresh();
+    this.#reveal();
+  }
+
+  disconnectedCallback() {
+    this.removeEventListener("click", this.#onClick);
+    this.removeEventListener("submit", this.#onSubmit);
+    window.removeEventListener("popstate", this.#onPop);
+    this.#channel.close();
+    this.#request?.abort();
+  }
+
+  #onClick = (event) => {
+    const link = event.target.closest("a[href]");
+    const plain = event.button === 0 && !event.metaKey && !event.ctrlKey && !event.shiftKey;
+    if (!link || !plain || event.defaultPrevented || link.hasAttribute("data-whole")) return;
+    if (link.origin !== location.origin || link.hasAttribute("download") || link.target) return;
+    event.preventDefault();
+    this.load(link.href, { focus: link.dataset.back });
+  };
+
+  #onSubmit = (event) => {
+    const form = event.target;
+    if (form.method === "dialog") return;
+    event.preventDefault();
+    const data = new FormData(form, event.submitter);
+    if (form.method === "get") {
+      const url = new URL(form.action);
+      url.search = new URLSearchParams([...data].filter(([, value]) => value)).toString();
+      this.load(url.href);
+    } else {
+      this.load(form.action, { body: data, focus: form.dataset.back });
+    }
+  };
+
+  async load(url, { body, push = true, focus } = {}) {
+    this.#request?.abort();
+    const request = (this.#request = new AbortController());
+    this.setAttribute("aria-busy", "true");
+    try {
+      const answer = await fetch(url, {
+        method: body ? "POST" : "GET",
+        body,
+        headers: { [HEADER]: this.id },
+        signal: request.signal,
+      });
+      if (answer.headers.get(HEADER) !== this.id) {
+        if (answer.redirected || !body) location.assign(answer.url);
+        else this.#say("This could not be stored. Nothing was changed; load the page and try again.");
+        return;
+      }
+      const text = await answer.text();
+      const stored = body && answer.redirected;
+      if (push && (!body || stored)) history.pushState(null, "", answer.url);
+      this.#swap(text, !body || stored ? focus : undefined);
+      if (stored) this.#channel.postMessage("stored");
+    } catch (error) {
+      if (error.name !== "AbortError") this.#say("The server does not answer. What you typed is still here; try again.");
+    } finally {
+      if (this.#request === request) this.removeAttribute("aria-busy");
+    }
+  }
+
+  #swap(text, focus) {
+    const active = focus ?? document.activeElement?.id;
+    const caret = document.activeElement?.selectionStart ?? null;
+    const scrolled = new Map([...this.querySelectorAll(".body[id]")].map((one) => [one.id, one.scrollTop]));
+    const fresh = new DOMParser().parseFromString(text, "text/html");
+    this.replaceChildren(...fresh.body.childNodes);
+    for (const [id, top] of scrolled) {
+      const body = document.getElementById(id);
+      if (body) body.scrollTop = top;
+    }
+    const wanted = (!focus && this.querySelector("[autofocus]")) || (active && document.getElementById(active));
+    wanted?.focus({ preventScroll: true });
+    if (wanted?.id === active && caret !== null && wanted.type === "search") wanted.setSelectionRange(caret, caret);
+    this.#reveal();
+    this.dispatchEvent(new CustomEvent("np-region-swapped", { bubbles: true }));
+  }
+
+  #reveal() {
+    this.querySelector(".cell[aria-current]")?.scrollIntoView({ block: "nearest" });
+  }
+
+  #refresh() {
+    const busy = this.contains(document.activeElement) && document.activeElement.matches("input, select, textarea");
+    if (!busy) this.load(location.href, { push: false });
+  }
+
+  #say(sentence) {
+    const box = document.createElement("div");
+    box.className = "says error";
+    box.setAttribute("role", "alert");
+    const words = document.createElement("span");
+    words.textContent = sentence;
+    box.append(words);
+    this.querySelector("main")?.prepend(box);
+  }
+}
+
+customElements.define("np-region", NpRegion);

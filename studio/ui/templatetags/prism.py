@@ -1,0 +1,76 @@
+"""Template tags that render state and colors."""
+
+from django import template
+
+from prism.color.contrast import cut
+from prism.tokens.expressions import reference_of
+from prism.tokens.model import shown_path
+
+register = template.Library()
+register.filter("shown", shown_path)
+register.filter("cut", cut)
+
+
+@register.simple_tag(takes_context=True)
+def query(context, **changes):
+    """The query that keeps the frame's state, with ``changes``; ``?`` where nothing is left."""
+    return context["frame"].query(**changes) or "?"
+
+
+@register.simple_tag(takes_context=True)
+def room_url(context, name, **changes):
+    """The address of a view of this project that keeps theme and kept theme only."""
+    return context["frame"].plain_url(name, **changes)
+
+
+@register.filter
+def at(mapping, key):
+    """The entry of a mapping under a key that a variable holds; empty where there is none."""
+    return mapping.get(key, "")
+
+
+@register.filter
+def bare(text):
+    """A value as it is shown in a cell: a reference without its braces."""
+    path = reference_of(text)
+    return shown_path(path) if path else text
+
+
+@register.filter
+def stem(path):
+    """A path without its last segment, with the dot; empty at the top."""
+    head, dot, _ = shown_path(path).rpartition(".")
+    return head + dot
+
+
+@register.filter
+def leaf(path):
+    """The last segment of a path."""
+    return shown_path(path).rpartition(".")[2]
+
+
+@register.inclusion_tag("ui/swatch.html")
+def swatch(color, low=False):
+    """A small swatch of an ``#rrggbb`` or ``#rrggbbaa`` color."""
+    return {"color": color, "low": low}
+
+
+@register.inclusion_tag("ui/ratio.html")
+def ratio(reading):
+    """A contrast ratio; a failed one is heavy, hatched, with a bar of how far it gets."""
+    width = 0.0
+    if reading.fails:
+        width = min(100.0, 100 * reading.ratio / reading.required)
+    return {"reading": reading, "width": f"{width:.1f}"}
+
+
+@register.filter
+def before_on(words):
+    """The foreground in ``foreground on background``."""
+    return words.partition(" on ")[0]
+
+
+@register.filter
+def from_on(words):
+    """The rest of ``foreground on background``, from ``on``."""
+    return words.partition(" on ")[1].strip() + " " + words.partition(" on ")[2]

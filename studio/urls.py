@@ -1,0 +1,29 @@
+"""All addresses of the application."""
+
+from django.urls import include, path
+
+from studio.projects import views as projects
+from studio.ui import views as ui
+
+urlpatterns = [
+    path("", projects.listing, name="home"),
+    path("alive", ui.alive, name="alive"),
+    path("account/", include("studio.accounts.urls")),
+    path("projects/", include("studio.projects.urls")),
+    path(
+        "p/<slug:code>/",
+        include(
+            [
+                path("", projects.open_project, name="open"),
+                path("palette/", include("studio.rooms.palette.urls")),
+                path("tokens/", include("studio.rooms.tokens.urls")),
+                path("stage/", include("studio.rooms.stage.urls")),
+                path("checks/", include("studio.rooms.checks.urls")),
+                path("exchange/", include("studio.rooms.exchange.urls")),
+            ]
+        ),
+    ),
+]
+handler403 = "studio.ui.views.forbidden"
+handler404 = "studio.ui.views.not_found"
+handler500 = "studio.ui.views.failed"
