@@ -181,7 +181,9 @@ def document() -> Document:
     )
 
 
-def _token(path: str, type: str, tier: str, *values: tuple[dict[str, str], str | Value], **more: str) -> Token:
+def _token(
+    path: str, type: str, tier: str, *values: tuple[dict[str, str], str | Value], **more: str
+) -> Token:
     stored = tuple(
         (
             Condition.of(when) if when else BASE,
@@ -196,7 +198,12 @@ def _rooted(token: Token, tokens: list[Token]) -> Token:
     """A token whose path is a group too stands at the group's root."""
     if any(other.path.startswith(token.path + ".") for other in tokens):
         return Token(
-            token.key, f"{token.path}.$root", token.type, token.tier, token.values, token.description
+            token.key,
+            f"{token.path}.$root",
+            token.type,
+            token.tier,
+            token.values,
+            token.description,
         )
     return token
 

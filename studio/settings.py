@@ -150,13 +150,13 @@ CONTENT_SECURITY_POLICY = {
         "img-src": [SELF, "data:"],
         "connect-src": [SELF],
         "frame-src": [SELF],
-        "frame-ancestors": [SELF],
+        "frame-ancestors": [NONE],
         "form-action": [SELF],
         "base-uri": [NONE],
         "object-src": [NONE],
     }
 }
-X_FRAME_OPTIONS = "SAMEORIGIN"
+X_FRAME_OPTIONS = "DENY"
 SECURE_REFERRER_POLICY = "same-origin"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"

@@ -11,6 +11,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from typing import Any
 
+from prism.errors import PrismError
 from prism.tokens import model
 from prism.tokens.expressions import decode, encode
 from prism.tokens.model import Condition, Document
@@ -77,8 +78,12 @@ def condition_text(condition: Condition) -> str:
 
 
 def condition_from(text: str) -> Condition:
-    """The condition that ``condition_text`` wrote."""
-    return Condition(tuple((axis, mode) for axis, mode in json.loads(text)))
+    """The condition that ``condition_text`` wrote; ``PrismError`` for any other text."""
+    try:
+        picks = [(str(axis), str(mode)) for axis, mode in json.loads(text)]
+    except (ValueError, TypeError, RecursionError):
+        raise PrismError("This is not a condition.", mend="Choose one of the list.") from None
+    return Condition.of(dict(picks))
 
 
 def _lists(value: Any) -> Any:

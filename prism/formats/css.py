@@ -16,14 +16,8 @@ from prism.errors import ExpressionError
 from prism.tokens.expressions import ITEMS, parse, part_type, references
 from prism.tokens.model import BASE, Axis, Condition, Document, Expression, Listing, Token, Value
 from prism.tokens.names import axis_names, css_names, mode_names, segment
-from prism.tokens.resolve import (
-    Resolver,
-    Theme,
-    compose,
-    compose_list,
-    css_value,
-    strength,
-)
+from prism.tokens.resolve import Resolver, Theme, strength
+from prism.tokens.resolved import compose, compose_list, css_value
 
 #: Preference media features an axis may follow, and their values (Media Queries 5, section 12).
 FEATURES: dict[str, tuple[str, ...]] = {
@@ -222,12 +216,14 @@ def write_slots(document: Document, bound: Mapping[str, Token]) -> str:
         name = f"--slot-{segment(slot)}"
         lines.append(f"  {name}: var(--{names[token.key]});\n")
         if token.type == "color":
-            for attribute, property in (
+            for attribute, painted in (
                 ("ink", "color"),
                 ("fill", "background-color"),
                 ("edge", "border-color"),
             ):
-                rules.append(f'[data-{attribute}="{segment(slot)}"] {{ {property}: var({name}); }}\n')
+                rules.append(
+                    f'[data-{attribute}="{segment(slot)}"] {{ {painted}: var({name}); }}\n'
+                )
     return f":root,\n[data-zone] {{\n{''.join(lines)}}}\n\n{''.join(rules)}"
 
 

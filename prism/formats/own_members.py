@@ -6,6 +6,7 @@ other parts of a document. Everything here is optional for other readers.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
@@ -13,7 +14,7 @@ from typing import Any
 from prism.compare.rows import Tables, flatten, unflatten
 from prism.errors import FormatError, PrismError
 from prism.tokens.expressions import check, decode, encode
-from prism.tokens.model import Axis, Condition, Document, Follows, Mode, Token, Value
+from prism.tokens.model import Axis, Condition, Document, Follows, Group, Mode, Token, Value
 
 #: Kinds carried as plain rows.
 _CARRIED = ("ramp", "purpose", "scheme", "theme", "pairing", "telling_apart", "scene", "page")
@@ -21,6 +22,8 @@ _TOKEN_FIELDS = (
     "key", "type", "tier", "description", "private", "uses", "export_names", "deprecated",
     "extensions", "extends_from",
 )  # fmt: skip
+#: A key stands in other keys behind a space, so it has none itself.
+_KEY = re.compile(r"\S{1,200}\Z")
 _AXIS_FIELDS = ("key", "description")
 _MODE_FIELDS = ("key", "description", "color_scheme")
 
@@ -42,6 +45,11 @@ def state(document: Document, read: Document) -> dict[str, Any]:
     ]
     if values:
         own["values"] = values
+    if document.groups != read.groups:
+        own["groups"] = [
+            [group.path, group.description, group.type, group.extends, group.extensions]
+            for group in document.groups
+        ]
     tables = flatten(document)
     carried = {
         kind: [[key, tables.rows[kind][key]] for key in tables.keys(kind)] for kind in _CARRIED
@@ -91,9 +99,12 @@ def _value_state(
     if list(stored.items()) == list(wanted.items()):
         return []
     found: list[dict[str, Any]] = []
-    reordered = [name for name in stored if name in wanted] != [n for n in wanted if n in stored]
+    # Values said here are put behind those of the files; where that is not their order, all are.
+    same = [when for when, value in stored.items() if wanted.get(when) == value]
+    said = [when for when, value in wanted.items() if stored.get(when) != value]
+    reordered = [*same, *said] != list(wanted)
     for when, value in wanted.items():
-        if reordered or stored.get(when) != value:
+        if reordered or when in said:
             found.append({"path": token.path, "when": when, "value": encode(value)})
     for when in stored:
         if when not in wanted:
@@ -148,10 +159,17 @@ def _restore(document: Document, own: Mapping[str, Any]) -> Document:
         for path, token in ordered.items()
     ]
     result = replace(document, axes=axes, tokens=tuple(tokens), gamut=str(own.get("gamut", "srgb")))
+    if "groups" in own:
+        groups = tuple(Group(*(str(text) for text in group)) for group in own["groups"])
+        result = replace(result, groups=groups)
     if result.gamut not in ("srgb", "display-p3"):
         raise ValueError(f"unknown gamut {result.gamut[:40]}")
     if len({token.key for token in tokens}) != len(tokens):
         raise ValueError("two tokens have one key")
+    keys = [token.key for token in tokens]
+    keys += [key for axis in axes for key in (axis.key, *(mode.key for mode in axis.modes))]
+    if any(not _KEY.match(key) for key in keys):
+        raise ValueError("a key has spaces, is empty or too long")
     rekeyed = {
         token.key: ordered[token.path].key for token in document.tokens if token.path in ordered
     }

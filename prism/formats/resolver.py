@@ -59,13 +59,20 @@ def read(files: Mapping[str, bytes], new_key: NewKey) -> Document:
     ``new_key`` hands out a fresh key at each call. Raises ``FormatError`` with the place for
     anything that cannot be read whole; nothing is read in part.
     """
-    return _Merger(plan(files, new_key), new_key).document()
+    return _Merger(plan(files, new_key), new_key, strict=True).document()
+
+
+def read_alone(files: Mapping[str, bytes], new_key: NewKey) -> Document:
+    """What ``files`` say by themselves: a reference may lead out of them, and a token whose
+    type cannot be told then has an empty one."""
+    return _Merger(plan(files, new_key), new_key, strict=False).document()
 
 
 class _Merger:
-    def __init__(self, read_plan: Plan, new_key: NewKey) -> None:
+    def __init__(self, read_plan: Plan, new_key: NewKey, *, strict: bool) -> None:
         self.plan = read_plan
         self.new_key = new_key
+        self.strict = strict
         self.axes = {axis.key: axis for axis in read_plan.axes}
         self.drafts: dict[str, _Draft] = {}
         self.groups: dict[str, list[design_tokens.Node]] = {}
@@ -97,7 +104,8 @@ class _Merger:
         if isinstance(own, dict):
             document = restore(document, own, self.plan.file)
         document = settle_names(document)
-        validate(document, self._places())
+        if self.strict:
+            validate(document, self._places())
         return document
 
     # Gathering
@@ -235,7 +243,7 @@ class _Merger:
         for statement in draft.statements:
             if statement.node.types:
                 return statement.node.types[0]
-        if inside:
+        if inside or not self.strict:
             return ""
         if any(targets):
             self._refuse_reference(draft, next(t for t in targets if t))

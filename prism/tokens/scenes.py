@@ -14,7 +14,23 @@ from prism.checks.contrast import Reading, audit
 from prism.tokens.model import Pairing, Token
 from prism.tokens.resolve import Resolver, Theme
 
-_VOID = frozenset("area base br col embed hr img input link meta source track wbr".split())
+_VOID = frozenset(
+    [
+        "area",
+        "base",
+        "br",
+        "col",
+        "embed",
+        "hr",
+        "img",
+        "input",
+        "link",
+        "meta",
+        "source",
+        "track",
+        "wbr",
+    ]
+)
 
 
 @dataclass(frozen=True, slots=True)

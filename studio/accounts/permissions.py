@@ -47,10 +47,15 @@ def projects_for(user):
 
 
 def deleted_projects_for(user):
-    """The deleted projects ``user`` may bring back."""
+    """The deleted projects ``user`` was a member of, each with her role as ``role``."""
     if not user.is_authenticated:
         return Project.objects.none()
-    return Project.objects.deleted().with_role_of(user).filter(role=Role.OWNER)
+    return Project.objects.deleted().with_role_of(user)
+
+
+def restorable_projects_for(user):
+    """The deleted projects ``user`` may bring back."""
+    return deleted_projects_for(user).filter(role__in=ALLOWED["manage"])
 
 
 def open_to_all(view):

@@ -9,9 +9,7 @@ from studio.store.models import Membership
 class NameForm(forms.Form):
     """A project's name."""
 
-    name = forms.CharField(
-        max_length=120, error_messages={"required": "A project needs a name."}
-    )
+    name = forms.CharField(max_length=120, error_messages={"required": "A project needs a name."})
 
 
 class MemberForm(forms.Form):

@@ -7,9 +7,9 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 from prism.errors import PrismError
 from prism.tokens.model import Document
 from studio.accounts.permissions import (
-    deleted_projects_for,
     projects_for,
     requires,
+    restorable_projects_for,
     signed_in,
 )
 from studio.projects import members as membership
@@ -24,7 +24,7 @@ def listing(request):
     """The projects one may see, and those one may bring back."""
     context = {
         "projects": projects_for(request.user),
-        "deleted": deleted_projects_for(request.user),
+        "deleted": restorable_projects_for(request.user),
         "form": NameForm(),
     }
     return render(request, "projects/list.html", context)

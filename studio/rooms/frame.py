@@ -86,9 +86,7 @@ class Frame:
 
 def names_of(loaded):
     """Slugs of axes and modes, computed once per revision."""
-    return loaded.once(
-        "names", lambda: (axis_names(loaded.document), mode_names(loaded.document))
-    )
+    return loaded.once("names", lambda: (axis_names(loaded.document), mode_names(loaded.document)))
 
 
 def theme_text(loaded, theme):
@@ -203,9 +201,7 @@ def theme_bar(frame):
     sampled = [slots.get(name) for name in ("page", "ink", "action")]
     bar, used = [], 0
     for i, axis in enumerate(frame.document.axes):
-        width = 30 + max(
-            sum(42 + 7 * len(mode.name) for mode in axis.modes), 7 * len(axis.name)
-        )
+        width = 30 + max(sum(42 + 7 * len(mode.name) for mode in axis.modes), 7 * len(axis.name))
         used += width
         modes = []
         for position, mode in enumerate(axis.modes):

@@ -83,6 +83,9 @@ class Row(models.Model):
         abstract = True
         ordering = ["position", "id"]
 
+    def __str__(self):
+        return self.key
+
 
 def _unique(name):
     return [models.UniqueConstraint(fields=["project", "key"], name=name)]
@@ -162,9 +165,7 @@ class Part(Row):
     text = models.TextField()
 
     class Meta(Row.Meta):
-        constraints = [
-            models.UniqueConstraint(fields=["project", "kind", "key"], name="part_key")
-        ]
+        constraints = [models.UniqueConstraint(fields=["project", "kind", "key"], name="part_key")]
 
 
 class JournalEntryQuerySet(models.QuerySet):

@@ -153,16 +153,12 @@ def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, r
 
 def undoable(project, actor):
     """The newest edit of ``actor`` that can be taken back, or None."""
-    return (
-        project.journal.edits_of(actor).filter(state=JournalEntry.State.DONE).first()
-    )
+    return project.journal.edits_of(actor).filter(state=JournalEntry.State.DONE).first()
 
 
 def redoable(project, actor):
     """The edit of ``actor`` that was taken back last, or None."""
-    return (
-        project.journal.edits_of(actor).filter(state=JournalEntry.State.UNDONE).last()
-    )
+    return project.journal.edits_of(actor).filter(state=JournalEntry.State.UNDONE).last()
 
 
 def undo(project, actor):
@@ -191,6 +187,7 @@ def _swing(project, actor, pick, kind):
     save(current, before, after, actor, f"{kind.label}: {entry.label}", kind=kind, reverts=entry)
     entry.state = JournalEntry.State.UNDONE if back else JournalEntry.State.DONE
     entry.save(update_fields=["state"])
+    project.revision, project.name = current.revision, current.name
     return entry
 
 

@@ -114,9 +114,7 @@ def _write_kind(project, kind, before, after, operations):
     positions = {
         key: place for parent in parents for place, key in enumerate(after.keys(kind, parent))
     }
-    was = {
-        key: place for parent in parents for place, key in enumerate(before.keys(kind, parent))
-    }
+    was = {key: place for parent in parents for place, key in enumerate(before.keys(kind, parent))}
     moved = {key for key, place in positions.items() if key not in added and was.get(key) != place}
     _add(project, kind, after, added, positions)
     existing = list(_rows(project, kind).filter(key__in=changed | moved))

@@ -33,7 +33,7 @@ def _room(frame, form=None, status=200):
     table = matrix.columns(frame.resolver, frame.theme)
     failing = frames.failing(frame.loaded)
     rows = matrix.rows(frame.resolver, table, failing, only=frame.extra.get("find", ""))
-    axes, modes = frames.names_of(frame.loaded)
+    _, modes = frames.names_of(frame.loaded)
     first = frame.document.axes[0] if frame.document.axes else None
     columns = [
         {
@@ -49,7 +49,9 @@ def _room(frame, form=None, status=200):
             (outer, len(list(members)))
             for outer, members in groupby(table, key=lambda column: column.outer)
         ],
-        "rows": [{"row": row, "cells": list(zip(row.readings, columns, strict=True))} for row in rows],
+        "rows": [
+            {"row": row, "cells": list(zip(row.readings, columns, strict=True))} for row in rows
+        ],
         "failing": len(failing),
         "find": frame.extra.get("find", ""),
         "form": form or PairingForm(initial={"revision": frame.loaded.revision}),

@@ -93,9 +93,7 @@ def _chosen(frame):
         other
         for other in frame.document.tokens
         if other.key != token.key
-        and any(
-            hop.token == token.key for hop in frame.resolver.trace(other.key, frame.theme)
-        )
+        and any(hop.token == token.key for hop in frame.resolver.trace(other.key, frame.theme))
     ]
     return {
         "swatch": _swatch(frame, token),

@@ -1,5 +1,7 @@
 """The Stage room: a scene painted by the tokens alone, in two panes with a theme each."""
 
+from csp.constants import SELF
+from csp.decorators import csp_replace
 from django.http import HttpResponse
 from django.shortcuts import render
 from django.template.loader import render_to_string
@@ -40,9 +42,7 @@ def _pane(frame, theme, index, rows):
     )
     return {
         "theme": frames.theme_text(frame.loaded, theme),
-        "words": ", ".join(
-            axis.modes[theme[i]].name for i, axis in enumerate(frame.document.axes)
-        ),
+        "words": ", ".join(axis.modes[theme[i]].name for i, axis in enumerate(frame.document.axes)),
         "failing": failing,
     }
 
@@ -63,6 +63,7 @@ def _bound(loaded):
 @requires("view")
 @require_GET
 @xframe_options_sameorigin
+@csp_replace({"frame-ancestors": [SELF]})
 def pane(request, project):
     """The scene as a page of its own, in the theme of the address."""
     loaded = store.load(project)
@@ -83,9 +84,9 @@ def paint(request, project):
     loaded = store.load(project)
     sheet = loaded.once(
         "paint",
-        lambda: css.write(loaded.document)
-        + "\n"
-        + css.write_slots(loaded.document, _bound(loaded)),
+        lambda: (
+            css.write(loaded.document) + "\n" + css.write_slots(loaded.document, _bound(loaded))
+        ),
     )
     response = HttpResponse(sheet, content_type="text/css; charset=utf-8")
     response["Cache-Control"] = "private, max-age=3600"

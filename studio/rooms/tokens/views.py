@@ -56,9 +56,7 @@ def _room(frame, typed=None, problem=None, status=200):
         "count": len(tokens),
         "failing": failing,
         "find": frame.extra.get("find", ""),
-        "mode_slugs": {
-            mode.key: modes[axis.key, mode.key] for mode in axis.modes
-        } if axis else {},
+        "mode_slugs": {mode.key: modes[axis.key, mode.key] for mode in axis.modes} if axis else {},
         "axis_slugs": axes,
         "editor": _editor(frame, axis, typed, problem),
     }
@@ -81,9 +79,7 @@ def _editor(frame, axis, typed, problem):
         (None, frame.theme),
     )
     cell = sheet.cell(frame.resolver, token, axis, mode, theme)
-    target = (
-        edit.cell_condition(frame.resolver, key, axis.key, mode.key, theme) if mode else BASE
-    )
+    target = edit.cell_condition(frame.resolver, key, axis.key, mode.key, theme) if mode else BASE
     stored = token.value(target)
     return {
         "cell": cell,
@@ -130,13 +126,15 @@ def store_cell(request, project):
     frame = _enter(request, project)
     form = CellForm(request.POST)
     if not form.is_valid():
-        return _room(frame, problem="The form came back incomplete. Nothing was stored.", status=400)
+        return _room(
+            frame, problem="The form came back incomplete. Nothing was stored.", status=400
+        )
     said = form.cleaned_data
     try:
         after, label = _change(frame, said)
         before = replace(frame.loaded, revision=said["revision"])
         store.save(project, before, after, request.user, label)
-    except (PrismError, ValueError) as error:
+    except PrismError as error:
         return _room(frame, typed=said["value"], problem=str(error), status=422)
     return redirect(frame.here)
 
@@ -146,14 +144,15 @@ def _change(frame, said):
     if token is None:
         raise PrismError("That token is no longer there.")
     condition = condition_from(said["condition"])
-    words = sheet.condition_words(frame.document, condition)
+    path = shown_path(token.path)
     if said["clear"]:
         after = edit.clear_value(frame.document, token.key, condition)
-        return after, f"Cleared {shown_path(token.path)} for {words}"
-    value = entry.read_typed(frame.document, said["value"], token)
-    after = edit.set_value(frame.document, token.key, condition, value)
-    shown = entry.typed(value)[:60]
-    return after, f"Set {shown_path(token.path)} to {shown} for {words}"
+        label = f"Cleared {path}"
+    else:
+        value = entry.read_typed(frame.document, said["value"], token)
+        after = edit.set_value(frame.document, token.key, condition, value)
+        label = f"Set {path} to {entry.typed(value)[:60]}"
+    return after, f"{label} for {sheet.condition_words(frame.document, condition)}"
 
 
 @requires("view")
@@ -163,7 +162,9 @@ def complete(request, project):
     loaded = store.load(project)
     token = loaded.document.token(request.GET.get("token", ""))
     theme = frames.read_theme(loaded, request.GET.get("theme", ""))
-    options = entry.complete(loaded.document, request.GET.get("q", "")[:200], token) if token else []
+    options = (
+        entry.complete(loaded.document, request.GET.get("q", "")[:200], token) if token else []
+    )
     context = {
         "options": [
             {"option": option, "answer": loaded.resolver.resolve(option.token.key, theme)}

@@ -7,7 +7,6 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
@@ -16,177 +15,356 @@ class Migration(migrations.Migration):
 
     operations = [
         migrations.CreateModel(
-            name='Project',
+            name="Project",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('code', models.CharField(max_length=16, unique=True)),
-                ('revision', models.PositiveIntegerField(default=0)),
-                ('name', models.CharField(max_length=200)),
-                ('description', models.TextField(blank=True)),
-                ('gamut', models.CharField(default='srgb', max_length=20)),
-                ('version', models.CharField(blank=True, max_length=100)),
-                ('resolver_file', models.CharField(blank=True, max_length=300)),
-                ('resolver_text', models.TextField(blank=True)),
-                ('created_at', models.DateTimeField(default=django.utils.timezone.now)),
-                ('changed_at', models.DateTimeField(default=django.utils.timezone.now)),
-                ('deleted_at', models.DateTimeField(blank=True, null=True)),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("code", models.CharField(max_length=16, unique=True)),
+                ("revision", models.PositiveIntegerField(default=0)),
+                ("name", models.CharField(max_length=200)),
+                ("description", models.TextField(blank=True)),
+                ("gamut", models.CharField(default="srgb", max_length=20)),
+                ("version", models.CharField(blank=True, max_length=100)),
+                ("resolver_file", models.CharField(blank=True, max_length=300)),
+                ("resolver_text", models.TextField(blank=True)),
+                ("created_at", models.DateTimeField(default=django.utils.timezone.now)),
+                ("changed_at", models.DateTimeField(default=django.utils.timezone.now)),
+                ("deleted_at", models.DateTimeField(blank=True, null=True)),
             ],
             options={
-                'ordering': ['name', 'id'],
+                "ordering": ["name", "id"],
             },
         ),
         migrations.CreateModel(
-            name='Axis',
+            name="Axis",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('key', models.TextField()),
-                ('position', models.PositiveIntegerField()),
-                ('name', models.CharField(max_length=200)),
-                ('description', models.TextField(blank=True)),
-                ('default', models.CharField(max_length=200)),
-                ('follows', models.TextField(default='null')),
-                ('project', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='+', to='store.project')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("key", models.TextField()),
+                ("position", models.PositiveIntegerField()),
+                ("name", models.CharField(max_length=200)),
+                ("description", models.TextField(blank=True)),
+                ("default", models.CharField(max_length=200)),
+                ("follows", models.TextField(default="null")),
+                (
+                    "project",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="+",
+                        to="store.project",
+                    ),
+                ),
             ],
             options={
-                'ordering': ['position', 'id'],
-                'abstract': False,
+                "ordering": ["position", "id"],
+                "abstract": False,
             },
         ),
         migrations.CreateModel(
-            name='Token',
+            name="Token",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('key', models.TextField()),
-                ('position', models.PositiveIntegerField()),
-                ('path', models.TextField()),
-                ('type', models.CharField(max_length=30)),
-                ('tier', models.CharField(max_length=20)),
-                ('description', models.TextField(blank=True)),
-                ('private', models.BooleanField(default=False)),
-                ('uses', models.TextField(default='[]')),
-                ('export_names', models.TextField(default='[]')),
-                ('deprecated', models.TextField(null=True)),
-                ('extensions', models.TextField(blank=True)),
-                ('extends_from', models.TextField(blank=True)),
-                ('project', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='+', to='store.project')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("key", models.TextField()),
+                ("position", models.PositiveIntegerField()),
+                ("path", models.TextField()),
+                ("type", models.CharField(max_length=30)),
+                ("tier", models.CharField(max_length=20)),
+                ("description", models.TextField(blank=True)),
+                ("private", models.BooleanField(default=False)),
+                ("uses", models.TextField(default="[]")),
+                ("export_names", models.TextField(default="[]")),
+                ("deprecated", models.TextField(null=True)),
+                ("extensions", models.TextField(blank=True)),
+                ("extends_from", models.TextField(blank=True)),
+                (
+                    "project",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="+",
+                        to="store.project",
+                    ),
+                ),
             ],
             options={
-                'ordering': ['position', 'id'],
-                'abstract': False,
+                "ordering": ["position", "id"],
+                "abstract": False,
             },
         ),
         migrations.CreateModel(
-            name='TokenValue',
+            name="TokenValue",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('key', models.TextField()),
-                ('position', models.PositiveIntegerField()),
-                ('text', models.TextField()),
-                ('project', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='+', to='store.project')),
-                ('token', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='values', to='store.token')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("key", models.TextField()),
+                ("position", models.PositiveIntegerField()),
+                ("text", models.TextField()),
+                (
+                    "project",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="+",
+                        to="store.project",
+                    ),
+                ),
+                (
+                    "token",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="values",
+                        to="store.token",
+                    ),
+                ),
             ],
             options={
-                'ordering': ['position', 'id'],
-                'abstract': False,
+                "ordering": ["position", "id"],
+                "abstract": False,
             },
         ),
         migrations.CreateModel(
-            name='Part',
+            name="Part",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('key', models.TextField()),
-                ('position', models.PositiveIntegerField()),
-                ('kind', models.CharField(max_length=30)),
-                ('text', models.TextField()),
-                ('project', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='+', to='store.project')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("key", models.TextField()),
+                ("position", models.PositiveIntegerField()),
+                ("kind", models.CharField(max_length=30)),
+                ("text", models.TextField()),
+                (
+                    "project",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="+",
+                        to="store.project",
+                    ),
+                ),
             ],
             options={
-                'ordering': ['position', 'id'],
-                'abstract': False,
-                'constraints': [models.UniqueConstraint(fields=('project', 'kind', 'key'), name='part_key')],
+                "ordering": ["position", "id"],
+                "abstract": False,
+                "constraints": [
+                    models.UniqueConstraint(fields=("project", "kind", "key"), name="part_key")
+                ],
             },
         ),
         migrations.CreateModel(
-            name='Pairing',
+            name="Pairing",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('key', models.TextField()),
-                ('position', models.PositiveIntegerField()),
-                ('foreground', models.CharField(max_length=200)),
-                ('backgrounds', models.TextField(default='[]')),
-                ('use', models.CharField(max_length=30)),
-                ('required', models.FloatField()),
-                ('reason', models.TextField(blank=True)),
-                ('waiver', models.TextField(blank=True)),
-                ('page', models.CharField(blank=True, max_length=200)),
-                ('project', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='+', to='store.project')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("key", models.TextField()),
+                ("position", models.PositiveIntegerField()),
+                ("foreground", models.CharField(max_length=200)),
+                ("backgrounds", models.TextField(default="[]")),
+                ("use", models.CharField(max_length=30)),
+                ("required", models.FloatField()),
+                ("reason", models.TextField(blank=True)),
+                ("waiver", models.TextField(blank=True)),
+                ("page", models.CharField(blank=True, max_length=200)),
+                (
+                    "project",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="+",
+                        to="store.project",
+                    ),
+                ),
             ],
             options={
-                'ordering': ['position', 'id'],
-                'abstract': False,
-                'constraints': [models.UniqueConstraint(fields=('project', 'key'), name='pairing_key')],
+                "ordering": ["position", "id"],
+                "abstract": False,
+                "constraints": [
+                    models.UniqueConstraint(fields=("project", "key"), name="pairing_key")
+                ],
             },
         ),
         migrations.CreateModel(
-            name='Mode',
+            name="Mode",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('key', models.TextField()),
-                ('position', models.PositiveIntegerField()),
-                ('name', models.CharField(max_length=200)),
-                ('description', models.TextField(blank=True)),
-                ('color_scheme', models.CharField(blank=True, max_length=10)),
-                ('axis', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='modes', to='store.axis')),
-                ('project', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='+', to='store.project')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("key", models.TextField()),
+                ("position", models.PositiveIntegerField()),
+                ("name", models.CharField(max_length=200)),
+                ("description", models.TextField(blank=True)),
+                ("color_scheme", models.CharField(blank=True, max_length=10)),
+                (
+                    "axis",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="modes",
+                        to="store.axis",
+                    ),
+                ),
+                (
+                    "project",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="+",
+                        to="store.project",
+                    ),
+                ),
             ],
             options={
-                'ordering': ['position', 'id'],
-                'abstract': False,
-                'constraints': [models.UniqueConstraint(fields=('project', 'key'), name='mode_key')],
+                "ordering": ["position", "id"],
+                "abstract": False,
+                "constraints": [
+                    models.UniqueConstraint(fields=("project", "key"), name="mode_key")
+                ],
             },
         ),
         migrations.CreateModel(
-            name='Membership',
+            name="Membership",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('role', models.CharField(choices=[('owner', 'Owner'), ('editor', 'Editor'), ('viewer', 'Viewer')], max_length=10)),
-                ('user', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='memberships', to=settings.AUTH_USER_MODEL)),
-                ('project', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='memberships', to='store.project')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                (
+                    "role",
+                    models.CharField(
+                        choices=[("owner", "Owner"), ("editor", "Editor"), ("viewer", "Viewer")],
+                        max_length=10,
+                    ),
+                ),
+                (
+                    "user",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="memberships",
+                        to=settings.AUTH_USER_MODEL,
+                    ),
+                ),
+                (
+                    "project",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="memberships",
+                        to="store.project",
+                    ),
+                ),
             ],
             options={
-                'ordering': ['id'],
-                'constraints': [models.UniqueConstraint(fields=('project', 'user'), name='one_role_per_member')],
+                "ordering": ["id"],
+                "constraints": [
+                    models.UniqueConstraint(fields=("project", "user"), name="one_role_per_member")
+                ],
             },
         ),
         migrations.CreateModel(
-            name='JournalEntry',
+            name="JournalEntry",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('revision', models.PositiveIntegerField()),
-                ('kind', models.CharField(choices=[('made', 'Made'), ('edit', 'Edit'), ('undo', 'Undo'), ('redo', 'Redo')], default='edit', max_length=10)),
-                ('state', models.CharField(choices=[('done', 'Done'), ('undone', 'Undone'), ('discarded', 'Discarded')], default='done', max_length=10)),
-                ('label', models.CharField(max_length=300)),
-                ('operations', models.TextField()),
-                ('at', models.DateTimeField(default=django.utils.timezone.now)),
-                ('actor', models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='+', to=settings.AUTH_USER_MODEL)),
-                ('reverts', models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='+', to='store.journalentry')),
-                ('project', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='journal', to='store.project')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("revision", models.PositiveIntegerField()),
+                (
+                    "kind",
+                    models.CharField(
+                        choices=[
+                            ("made", "Made"),
+                            ("edit", "Edit"),
+                            ("undo", "Undo"),
+                            ("redo", "Redo"),
+                        ],
+                        default="edit",
+                        max_length=10,
+                    ),
+                ),
+                (
+                    "state",
+                    models.CharField(
+                        choices=[
+                            ("done", "Done"),
+                            ("undone", "Undone"),
+                            ("discarded", "Discarded"),
+                        ],
+                        default="done",
+                        max_length=10,
+                    ),
+                ),
+                ("label", models.CharField(max_length=300)),
+                ("operations", models.TextField()),
+                ("at", models.DateTimeField(default=django.utils.timezone.now)),
+                (
+                    "actor",
+                    models.ForeignKey(
+                        null=True,
+                        on_delete=django.db.models.deletion.SET_NULL,
+                        related_name="+",
+                        to=settings.AUTH_USER_MODEL,
+                    ),
+                ),
+                (
+                    "reverts",
+                    models.ForeignKey(
+                        null=True,
+                        on_delete=django.db.models.deletion.SET_NULL,
+                        related_name="+",
+                        to="store.journalentry",
+                    ),
+                ),
+                (
+                    "project",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="journal",
+                        to="store.project",
+                    ),
+                ),
             ],
             options={
-                'ordering': ['revision'],
-                'constraints': [models.UniqueConstraint(fields=('project', 'revision'), name='one_entry_per_revision')],
+                "ordering": ["revision"],
+                "constraints": [
+                    models.UniqueConstraint(
+                        fields=("project", "revision"), name="one_entry_per_revision"
+                    )
+                ],
             },
         ),
         migrations.AddConstraint(
-            model_name='axis',
-            constraint=models.UniqueConstraint(fields=('project', 'key'), name='axis_key'),
+            model_name="axis",
+            constraint=models.UniqueConstraint(fields=("project", "key"), name="axis_key"),
         ),
         migrations.AddConstraint(
-            model_name='token',
-            constraint=models.UniqueConstraint(fields=('project', 'key'), name='token_key'),
+            model_name="token",
+            constraint=models.UniqueConstraint(fields=("project", "key"), name="token_key"),
         ),
         migrations.AddConstraint(
-            model_name='tokenvalue',
-            constraint=models.UniqueConstraint(fields=('project', 'key'), name='value_key'),
+            model_name="tokenvalue",
+            constraint=models.UniqueConstraint(fields=("project", "key"), name="value_key"),
         ),
     ]

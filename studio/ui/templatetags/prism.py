@@ -30,6 +30,12 @@ def at(mapping, key):
 
 
 @register.filter
+def slug_of(slugs, mode):
+    """The slug of a mode; empty where there is no mode."""
+    return slugs.get(mode.key, "") if mode else ""
+
+
+@register.filter
 def bare(text):
     """A value as it is shown in a cell: a reference without its braces."""
     path = reference_of(text)

@@ -28,7 +28,5 @@ class Command(BaseCommand):
         project = store.create(designer, quillhaven.document(), "Loaded the demo project")
         roles = {"demo-developer": Membership.Role.EDITOR, "demo-reader": Membership.Role.VIEWER}
         for name, role in roles.items():
-            Membership.objects.create(
-                project=project, user=people.get(username=name), role=role
-            )
+            Membership.objects.create(project=project, user=people.get(username=name), role=role)
         self.stdout.write(f"Loaded {project.name}.")

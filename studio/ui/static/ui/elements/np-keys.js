@@ -1,4 +1,4 @@
-// <np-keys [off]>: the keys of the frame. Needs inside it: links with data-key="1"…"8", an
+// <np-keys [off]>: the keys of the frame. Needs inside it: a np-region, links with data-key="1"…"8", an
 // element with data-first-axis that holds .mode links, data-find, data-escape, buttons with
 // data-command="undo" and "redo", #chrome, and <dialog id="keys">.
 // Single keys never fire in a field or in the sheet, and not at all with `off`.
@@ -27,7 +27,11 @@ export class NpKeys extends HTMLElement {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === "Escape") return this.querySelector("[data-escape]")?.click();
     if (inField || this.hasAttribute("off") || event.target.closest?.("np-grid")) return;
-    if (this.#single(event.key)) event.preventDefault();
+    if (!"12345678/[]c?".includes(event.key)) return;
+    event.preventDefault();
+    const region = this.querySelector("np-region");
+    if (region.busy) region.idle.then(() => this.#single(event.key));
+    else this.#single(event.key);
   };
 
   #single(key) {
@@ -35,14 +39,11 @@ export class NpKeys extends HTMLElement {
       ? this.querySelector(`[data-key="${key}"]`)
       : { "/": () => this.#find(), "[": () => this.#step(-1), "]": () => this.#step(1),
           c: () => this.querySelector("#chrome"), "?": () => this.#show() }[key]?.();
-    target?.click?.();
-    return Boolean(target);
+    target?.click();
   }
 
   #find() {
-    const field = this.querySelector("[data-find]");
-    field?.focus();
-    return field && {};
+    this.querySelector("[data-find]")?.focus();
   }
 
   #step(by) {
@@ -53,7 +54,6 @@ export class NpKeys extends HTMLElement {
 
   #show() {
     this.querySelector("#keys").showModal();
-    return {};
   }
 
   #onClick = (event) => {

@@ -8,6 +8,7 @@ const HEADER = "X-Region";
 export class NpRegion extends HTMLElement {
   #request = null;
   #channel = null;
+  #idle = Promise.resolve();
   #onPop = () => this.load(location.href, { push: false });
 
   connectedCallback() {
@@ -33,8 +34,23 @@ export class NpRegion extends HTMLElement {
     if (!link || !plain || event.defaultPrevented || link.hasAttribute("data-whole")) return;
     if (link.origin !== location.origin || link.hasAttribute("download") || link.target) return;
     event.preventDefault();
-    this.load(link.href, { focus: link.dataset.back });
+    if (this.busy) this.#later(link);
+    else this.load(link.href, { focus: link.dataset.back });
   };
+
+  get busy() {
+    return this.hasAttribute("aria-busy");
+  }
+
+  /** Resolves when nothing is on its way, so that what is clicked is what is shown. */
+  get idle() {
+    return this.#idle;
+  }
+
+  async #later(link) {
+    await this.#idle;
+    (document.getElementById(link.id) ?? link).click();
+  }
 
   #onSubmit = (event) => {
     const form = event.target;
@@ -50,7 +66,12 @@ export class NpRegion extends HTMLElement {
     }
   };
 
-  async load(url, { body, push = true, focus } = {}) {
+  load(url, options = {}) {
+    this.#idle = this.#load(url, options);
+    return this.#idle;
+  }
+
+  async #load(url, { body, push = true, focus }) {
     this.#request?.abort();
     const request = (this.#request = new AbortController());
     this.setAttribute("aria-busy", "true");
@@ -69,7 +90,7 @@ export class NpRegion extends HTMLElement {
       const text = await answer.text();
       const stored = body && answer.redirected;
       if (push && (!body || stored)) history.pushState(null, "", answer.url);
-      this.#swap(text, !body || stored ? focus : undefined);
+      this.#swap(text, !body || stored ? focus : undefined, !stored);
       if (stored) this.#channel.postMessage("stored");
     } catch (error) {
       if (error.name !== "AbortError") this.#say("The server does not answer. What you typed is still here; try again.");
@@ -78,7 +99,7 @@ export class NpRegion extends HTMLElement {
     }
   }
 
-  #swap(text, focus) {
+  #swap(text, focus, autofocus) {
     const active = focus ?? document.activeElement?.id;
     const caret = document.activeElement?.selectionStart ?? null;
     const scrolled = new Map([...this.querySelectorAll(".body[id]")].map((one) => [one.id, one.scrollTop]));
@@ -88,7 +109,7 @@ export class NpRegion extends HTMLElement {
       const body = document.getElementById(id);
       if (body) body.scrollTop = top;
     }
-    const wanted = (!focus && this.querySelector("[autofocus]")) || (active && document.getElementById(active));
+    const wanted = (autofocus && !focus && this.querySelector("[autofocus]")) || (active && document.getElementById(active));
     wanted?.focus({ preventScroll: true });
     if (wanted?.id === active && caret !== null && wanted.type === "search") wanted.setSelectionRange(caret, caret);
     this.#reveal();
@@ -101,7 +122,7 @@ export class NpRegion extends HTMLElement {
 
   #refresh() {
     const busy = this.contains(document.activeElement) && document.activeElement.matches("input, select, textarea");
-    if (!busy) this.load(location.href, { push: false });
+    if (!busy && !this.busy) this.load(location.href, { push: false });
   }
 
   #say(sentence) {

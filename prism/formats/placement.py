@@ -1,0 +1,308 @@
+"""Where each value of a document is stated in its files.
+
+A line that came is kept as it came where it still says the same. A base value stands in a set
+before the modifiers that vary it; a value of one mode in that context, in a tree that no other
+context shares unless they agree.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable
+from dataclasses import replace
+
+from prism.errors import PrismError
+from prism.formats import design_tokens, resolver, token_values
+from prism.formats.layout import Layout, Slot, Tree
+from prism.tokens.model import (
+    BASE,
+    TYPES,
+    Condition,
+    Document,
+    Expression,
+    Layer,
+    Token,
+    Value,
+)
+from prism.tokens.names import segment
+
+_STANDARD_TYPES = frozenset(TYPES) - {"string", "boolean"}
+
+
+class Placement:
+    """Brings the trees of a layout to what the document says."""
+
+    def __init__(self, layout: Layout) -> None:
+        self.layout = layout
+        self.document = layout.document
+
+    def place(self) -> None:
+        """State every value, description and deprecation."""
+        self.place_bases()
+        self.place_conditions()
+        self.describe()
+
+    def state_types(self, read: Document) -> bool:
+        """Write out the type of each token that ``read`` has another type for."""
+        types = {token.path: token.type for token in read.tokens}
+        wrong = {
+            token.key: token.type
+            for token in self.document.tokens
+            if types.get(token.path, token.type) != token.type
+        }
+        for tree in self.layout.trees.values():
+            for slot in tree.slots:
+                if slot.token in wrong:
+                    slot.members = {"$type": wrong[slot.token], **slot.members}
+        return bool(wrong)
+
+    def place_bases(self) -> None:
+        """Put every base value into a set that no modifier of its own comes before."""
+        set_position: dict[str, int] = {}
+        modifier_position: dict[str, int] = {}
+        for position, layer in enumerate(self.layout.layers):
+            for key in layer.sources:
+                set_position[key] = position
+            if layer.axis:
+                modifier_position[layer.axis] = position
+        homes = self._homes(set_position)
+        extended = {
+            slot.path
+            for key in set_position
+            for slot in self.layout.trees[key].slots
+            if not slot.token and "$extends" in slot.members
+        }
+        previous: dict[str, str] = {}
+        last_key = next(iter(set_position))
+        for token in self.document.tokens:
+            home = homes.get(token.key, "")
+            limit = min(
+                (modifier_position[c.picks[0][0]] for c, _ in token.values if len(c.picks) == 1),
+                default=len(self.layout.layers),
+            )
+            base = token.value(BASE)
+            if home and (base is None or set_position[home] > limit):
+                tree = self.layout.trees[home]
+                tree.slots.remove(_found(tree, token.key))
+                if base is not None:
+                    self.layout.remarks.append(
+                        f"{token.path} moved to an earlier set, before its modes."
+                    )
+                home = ""
+            if base is None or token.type not in _STANDARD_TYPES:
+                continue
+            if home:
+                self._state(_found(self.layout.trees[home], token.key), token, base)
+                last_key = home
+                continue
+            if self._folds(token) or self._inherits(token, base, extended):
+                continue
+            allowed = [key for key, position in set_position.items() if position < limit]
+            if not allowed:
+                continue
+            target = last_key if last_key in allowed else allowed[-1]
+            self._insert(self.layout.trees[target], token, base, previous.get(target, ""))
+            homes[token.key] = target
+            previous[target] = token.key
+        for tree in (self.layout.trees[key] for key in set_position):
+            tree.slots = [
+                slot
+                for slot in tree.slots
+                if not slot.token or homes.get(slot.token) == tree.key or slot.hidden
+            ]
+
+    def _homes(self, set_position: dict[str, int]) -> dict[str, str]:
+        homes: dict[str, str] = {}
+        for key in set_position:
+            for slot in self.layout.trees[key].slots:
+                if slot.token and not slot.hidden:
+                    homes[slot.token] = key
+        return homes
+
+    def _insert(self, tree: Tree, token: Token, value: Value, previous: str) -> None:
+        """Put a token that came from no file behind its neighbor in document order."""
+        slot = Slot(token.path, {}, token.key)
+        self._state(slot, token, value)
+        order = [one.key for one in self.document.tokens]
+        before = set(order[: order.index(token.key)])
+        spots = [n for n, one in enumerate(tree.slots) if one.token in before or not one.token]
+        tree.slots.insert(spots[-1] + 1 if spots else 0, slot)
+
+    def _folds(self, token: Token) -> bool:
+        """Whether the base value stands in a default context that covers all it must."""
+        axes = {axis for condition, _ in token.values for axis, _ in condition.picks}
+        if len(axes) != 1:
+            return False
+        axis = self.document.axis(axes.pop())
+        assert axis is not None
+        stated = {condition.mode_on(axis.key) for condition, _ in token.values}
+        covered = all(mode.key in stated or mode.key == axis.default for mode in axis.modes)
+        layer = next(one for one in self.layout.layers if one.axis == axis.key)
+        keys = dict(layer.contexts)[axis.default]
+        return covered and any(
+            slot.folded and slot.token == token.key
+            for key in keys
+            for slot in self.layout.trees[key].slots
+        )
+
+    def _inherits(self, token: Token, base: Value, extended: set[str]) -> bool:
+        if not token.extends_from or not isinstance(base, Expression):
+            return False
+        for group in extended:
+            if token.path.startswith(group + "."):
+                target = token.extends_from + token.path.removeprefix(group)
+                return base.text == "{" + target + "}"
+        return False
+
+    def _state(self, slot: Slot, token: Token, value: Value) -> None:
+        """Make a slot state ``value``: as it came where that still says the same."""
+        slot.path = token.path
+        if "$value" in slot.members or "$ref" in slot.members:
+            try:
+                if resolver.read_value(slot.members, token.type, token.path) == value:
+                    return
+            except PrismError:
+                pass
+        slot.members.pop("$ref", None)
+        slot.members = {"$value": token_values.write(value, token.type)} | {
+            name: member for name, member in slot.members.items() if name != "$value"
+        }
+        if "$type" not in slot.members:
+            slot.members = {"$type": token.type, **slot.members}
+
+    def place_conditions(self) -> None:
+        """Put every value of one axis alone into a context of its modifier."""
+        users: dict[str, list[tuple[str, str]]] = defaultdict(list)
+        for layer in self.layout.layers:
+            for mode, keys in layer.contexts:
+                for key in keys:
+                    users[key].append((layer.axis, mode))
+        for position, layer in enumerate(self.layout.layers):
+            if layer.axis:
+                self.layout.layers[position] = self._place_axis(layer, users)
+
+    def _place_axis(self, layer: Layer, users: dict[str, list[tuple[str, str]]]) -> Layer:
+        wanted = {mode: self._wanted(layer, mode) for mode, _ in layer.contexts}
+        contexts = dict(layer.contexts)
+        for key in dict.fromkeys(key for keys in contexts.values() for key in keys):
+            tree = self.layout.trees[key]
+            for slot in list(tree.slots):
+                token = self.document.token(slot.token) if slot.token else None
+                if token is None or slot.hidden:
+                    continue
+                modes = [mode for mode, keys in contexts.items() if self._last(keys, slot) == key]
+                values = [wanted[mode].get(token.key) for mode in modes]
+                first = next((value for value in values if value is not None), None)
+                if modes and (None in values or first is None):
+                    tree.slots.remove(slot)
+                elif first is not None:
+                    self._state(slot, token, first)
+        for mode, keys in list(contexts.items()):
+            missing = [
+                (token, value)
+                for token_key, value in wanted[mode].items()
+                if (token := self.document.token(token_key)) is not None
+                and token.type in _STANDARD_TYPES
+                and self._stated(contexts[mode], token) != value
+                and not self._only_folded(layer, mode, token)
+            ]
+            if missing:
+                contexts[mode], tree = self._own_tree(layer, mode, keys, users)
+                for token, value in missing:
+                    slot = tree.slot(token.key) or Slot(token.path, {}, token.key)
+                    if slot not in tree.slots:
+                        tree.slots.append(slot)
+                    slot.hidden = False
+                    self._state(slot, token, value)
+        return replace(layer, contexts=tuple(contexts.items()))
+
+    def _wanted(self, layer: Layer, mode: str) -> dict[str, Value]:
+        """What the context of one mode has to state, by token key."""
+        condition = Condition(((layer.axis, mode),))
+        found: dict[str, Value] = {}
+        axis = self.document.axis(layer.axis)
+        assert axis is not None
+        folded = {
+            slot.token
+            for _, keys in layer.contexts
+            for key in keys
+            for slot in self.layout.trees[key].slots
+            if slot.folded
+        }
+        for token in self.document.tokens:
+            value = token.value(condition)
+            if value is None and mode == axis.default and token.key in folded:
+                axes = {a for c, _ in token.values for a, _ in c.picks}
+                value = token.value(BASE) if axes <= {layer.axis} else None
+            if value is not None:
+                found[token.key] = value
+        return found
+
+    def _only_folded(self, layer: Layer, mode: str, token: Token) -> bool:
+        return token.value(Condition(((layer.axis, mode),))) is None and not self._folds(token)
+
+    def _last(self, keys: Iterable[str], slot: Slot) -> str:
+        found = ""
+        for key in keys:
+            if any(one.token == slot.token for one in self.layout.trees[key].slots):
+                found = key
+        return found
+
+    def _stated(self, keys: Iterable[str], token: Token) -> Value | None:
+        found = None
+        for key in keys:
+            for slot in self.layout.trees[key].slots:
+                if slot.token == token.key and not slot.hidden:
+                    found = resolver.read_value(slot.members, token.type, token.path)
+        return found
+
+    def _own_tree(
+        self,
+        layer: Layer,
+        mode: str,
+        keys: tuple[str, ...],
+        users: dict[str, list[tuple[str, str]]],
+    ) -> tuple[tuple[str, ...], Tree]:
+        """The last tree that only this context uses, or a new one."""
+        if keys and users[keys[-1]] == [(layer.axis, mode)]:
+            return keys, self.layout.trees[keys[-1]]
+        axis = self.document.axis(layer.axis)
+        assert axis is not None
+        name = f"{segment(axis.name)}-{segment(axis.mode(mode).name)}"
+        tree = Tree(f"+{layer.axis}+{mode}", self.layout.file_name(name))
+        self.layout.trees[tree.key] = tree
+        users[tree.key] = [(layer.axis, mode)]
+        return (*keys, tree.key), tree
+
+    def describe(self) -> None:
+        """Bring ``$description`` and ``$deprecated`` up to date where they have changed."""
+        slots: dict[str, list[Slot]] = defaultdict(list)
+        for layer in sorted(self.layout.layers, key=lambda one: bool(one.axis)):
+            for key in [*layer.sources, *(k for _, keys in layer.contexts for k in keys)]:
+                for slot in self.layout.trees[key].slots:
+                    if slot.token:
+                        slots[slot.token].append(slot)
+        for token in self.document.tokens:
+            mine = slots.get(token.key, [])
+            if not mine:
+                continue
+            said = next(
+                (s.members["$description"] for s in mine if s.members.get("$description")), ""
+            )
+            if said != token.description:
+                for slot in mine:
+                    slot.members.pop("$description", None)
+                if token.description:
+                    mine[0].members["$description"] = token.description
+            marks = [d for s in mine if (d := design_tokens.deprecation(s.members)) is not None]
+            if (marks[0] if marks else None) != token.deprecated:
+                for slot in mine:
+                    slot.members.pop("$deprecated", None)
+                if token.deprecated is not None:
+                    mine[0].members["$deprecated"] = token.deprecated or True
+
+
+def _found(tree: Tree, token: str) -> Slot:
+    slot = tree.slot(token)
+    assert slot is not None
+    return slot

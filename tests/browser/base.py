@@ -1,0 +1,81 @@
+"""One headless Chromium per test class, and a server on loopback."""
+
+from __future__ import annotations
+
+from django.contrib.auth import get_user_model
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.test import SimpleTestCase
+from playwright.sync_api import sync_playwright
+
+from studio.store import projects as store
+
+ARGUMENTS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+]
+
+
+class BrowserMixin:
+    """Starts a browser for the class and a fresh page for each test."""
+
+    viewport = {"width": 1280, "height": 800}
+
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        cls.playwright = sync_playwright().start()
+        cls.addClassCleanup(cls.playwright.stop)
+        cls.browser = cls.playwright.chromium.launch(
+            executable_path="/usr/bin/chromium", args=ARGUMENTS
+        )
+        cls.addClassCleanup(cls.browser.close)
+
+    def setUp(self):
+        super().setUp()
+        self.context = self.browser.new_context(viewport=self.viewport)
+        self.context.set_default_timeout(15_000)
+        self.addCleanup(self.context.close)
+        self.page = self.context.new_page()
+        self.problems = []
+        self.page.on("pageerror", lambda error: self.problems.append(str(error)))
+        self.page.on(
+            "console",
+            lambda message: (
+                self.problems.append(message.text)
+                if message.type == "error" and "Failed to load resource" not in message.text
+                else None
+            ),
+        )
+
+    def tearDown(self):
+        self.assertEqual(self.problems, [], "the page reported errors")
+        super().tearDown()
+
+
+class EngineTestCase(BrowserMixin, SimpleTestCase):
+    """Tests that need a browser's CSS engine and no server."""
+
+
+class StudioTestCase(BrowserMixin, StaticLiveServerTestCase):
+    """Tests that use the application as a signed-in person."""
+
+    def setUp(self):
+        store.forget_all()
+        super().setUp()
+        self.user = get_user_model().objects.create_user("maren", password="a long made-up word")
+        self.sign_in(self.user, self.context)
+
+    def sign_in(self, user, context):
+        """Give a browser context the session of ``user``."""
+        self.client.force_login(user)
+        cookie = self.client.cookies["sessionid"].value
+        context.add_cookies([{"name": "sessionid", "value": cookie, "url": self.live_server_url}])
+
+    def go(self, path):
+        """Open a path of the application and wait until it is quiet."""
+        self.page.goto(self.live_server_url + path)
+        self.page.wait_for_load_state("networkidle")

@@ -1,0 +1,122 @@
+"""axe-core over every room, and its contrast ratios against the application's."""
+
+import math
+
+from demo import quillhaven
+from prism.tokens.model import Document
+from studio.store import projects as store
+from tests.browser import axe
+from tests.browser.base import StudioTestCase
+
+ROOMS = ("palette", "tokens", "stage", "checks", "exchange")
+
+_TEXTS = """
+() => {
+  const found = [];
+  for (const element of document.querySelectorAll("body *")) {
+    const own = [...element.childNodes].some((n) => n.nodeType === 3 && n.data.trim());
+    if (!own) continue;
+    const fills = [];
+    for (let at = element; at; at = at.parentElement) if (at.dataset.fill) fills.push(at.dataset.fill);
+    found.push({ ink: element.closest("[data-ink]").dataset.ink, fills: fills.join(" ") });
+    element.dataset.text = found.length - 1;
+  }
+  return found;
+}
+"""
+
+
+class RoomAxeTests(StudioTestCase):
+    def setUp(self):
+        super().setUp()
+        self.project = store.create(self.user, quillhaven.document())
+
+    def violations(self, paths, *rules):
+        """What axe-core finds wrong on any of ``paths``, each with its path."""
+        found = []
+        for path in paths:
+            self.go(path)
+            found += [f"{path} {one}" for one in axe.violations(self.page, *rules)]
+        return found
+
+    def test_no_violation_in_any_room_in_any_chrome(self):
+        states = (
+            "tokens/?find=zzz",
+            "tokens/?find=text&cell=text.link:dark",
+            "palette/?swatch=spruce.8",
+        )
+        small = [f"/p/{self.project.code}/{end}" for end in states]
+        large = [f"/p/{self.project.code}/{room}/" for room in ROOMS]
+        self.assertEqual(self.violations([*small, *large]), [])
+        large.remove(f"/p/{self.project.code}/tokens/")
+        for chrome in ("mid", "dark"):
+            # Another chrome changes colors alone.
+            cookie = {"name": "chrome", "value": chrome, "url": self.live_server_url}
+            self.context.add_cookies([cookie])
+            self.assertEqual(self.violations([*small, *large], "color-contrast"), [], chrome)
+
+    def test_no_violation_outside_the_rooms_and_in_empty_ones(self):
+        empty = store.create(self.user, Document(name="Empty"))
+        paths = ["/projects/", f"/projects/{empty.code}/settings", "/nothing"]
+        paths += [f"/p/{empty.code}/{room}/" for room in ROOMS]
+        self.assertEqual(self.violations(paths), [])
+        self.context.clear_cookies()
+        self.assertEqual(self.violations(["/account/sign-in", "/account/join"]), [])
+
+
+class StageContrastTests(StudioTestCase):
+    """axe-core 4.14 measures each text of both panes; the application says the same ratio."""
+
+    def shown(self):
+        """The ratios that the Stage shows, by ink and fills, one list for each pane."""
+        rows = self.page.locator("#readings tbody tr, #readings > tr")
+        found = {}
+        for row in rows.all():
+            key = (row.get_attribute("data-ink"), row.get_attribute("data-fills"))
+            if key[0]:
+                ratios = [
+                    one.evaluate("e => e.lastChild.previousSibling?.data ?? e.textContent")
+                    for one in row.locator(".ratio").all()
+                ]
+                found[key] = [ratio.split(":")[-1].strip() for ratio in ratios]
+        return found
+
+    def test_every_text_of_both_panes_has_the_ratio_that_axe_measures(self):
+        project = store.create(self.user, quillhaven.document())
+        incomplete = []
+        for theme in ("", "appearance:dark,brand:osprelle", "appearance:dim,brand:vexley"):
+            self.go(f"/p/{project.code}/stage/?theme={theme}")
+            shown = self.shown()
+            panes = [one.get_attribute("src") for one in self.page.locator("iframe").all()]
+            self.assertEqual(len(panes), 2)
+            for index, source in enumerate(panes):
+                pane = self.context.new_page()
+                pane.goto(self.live_server_url + source)
+                texts = pane.evaluate(_TEXTS)
+                result = axe.run(pane, "color-contrast")
+                measured = {}
+                for kind in ("passes", "violations"):
+                    for one in result[kind]:
+                        for node in one["nodes"]:
+                            data = next(
+                                a["data"] for a in node["any"] if a["id"] == "color-contrast"
+                            )
+                            number = pane.eval_on_selector(node["target"][0], "e => e.dataset.text")
+                            measured[int(number)] = data["contrastRatio"]
+                for one in result["incomplete"]:
+                    for node in one["nodes"]:
+                        reason = next(a["data"].get("messageKey") for a in node["any"])
+                        incomplete.append((node["target"][0], reason))
+                self.assertGreaterEqual(len(measured), 40)
+                stacked = 0
+                for number, ratio in measured.items():
+                    text = texts[number]
+                    key = (text["ink"], text["fills"])
+                    stacked += "veil" in text["fills"]
+                    said = shown[key][index]
+                    self.assertEqual(
+                        f"{math.floor(ratio * 100 + 1e-9) / 100:.2f}", said, (theme, index, key)
+                    )
+                self.assertGreaterEqual(stacked, 4)
+                pane.close()
+        self.assertEqual(incomplete, [], "axe-core left these without a ratio")

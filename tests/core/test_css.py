@@ -1,0 +1,139 @@
+"""The exported style sheet as text; what a browser makes of it is tested in tests/reference."""
+
+from dataclasses import replace
+
+import tinycss2
+from django.test import SimpleTestCase
+
+from prism.formats import css
+from prism.tokens.model import Follows, Mode
+from prism.tokens.names import css_names
+from prism.tokens.resolve import Resolver
+from tests.builders import axis, document, random_document, token
+
+DARK = {"appearance": "dark"}
+
+
+def selectors(sheet):
+    found = []
+    for rule in tinycss2.parse_stylesheet(sheet, skip_whitespace=True, skip_comments=True):
+        inner = [rule]
+        if rule.type == "at-rule":
+            inner = tinycss2.parse_rule_list(rule.content, skip_whitespace=True)
+        found += [tinycss2.serialize(one.prelude).strip() for one in inner]
+    return found
+
+
+class WriteTests(SimpleTestCase):
+    def test_base_then_conditions_weakest_first(self):
+        built = document(
+            token("a", "#111111", (DARK | {"brand": "osprelle"}, "#333333"), (DARK, "#222222"))
+        )
+        found = [one.split(",\n")[1] for one in selectors(css.write(built))]
+        self.assertEqual(
+            found,
+            [
+                "[data-zone]",
+                '[data-zone][data-appearance="dark"]',
+                '[data-zone][data-appearance="dark"][data-brand="osprelle"]',
+            ],
+        )
+
+    def test_an_unmarked_page_is_in_the_default_mode(self):
+        built = document(token("a", "#111111", ({"appearance": "light"}, "#222222")))
+        self.assertIn(
+            ':root:is([data-appearance="light"], :not([data-appearance]))', css.write(built)
+        )
+
+    def test_an_absent_token_is_initial_and_a_reference_is_a_variable(self):
+        sheet = css.write(document(token("rim", (DARK, "#ffffff")), token("edge", "{rim}")))
+        self.assertIn("--rim: initial;", sheet)
+        self.assertIn("--edge: var(--rim);", sheet)
+
+    def test_private_tokens_are_written_only_where_a_public_one_reaches_them(self):
+        sheet = css.write(
+            document(
+                token("hidden", "#111111", private=True),
+                token("lonely", "#222222", private=True),
+                token("text", "{hidden}"),
+            )
+        )
+        self.assertIn("--_hidden: #111111;", sheet)
+        self.assertNotIn("lonely", sheet)
+
+    def test_modes_say_their_color_scheme(self):
+        scheme = replace(axis("appearance", "light"), modes=(Mode("light", "light", "", "light"),))
+        self.assertIn("color-scheme: light;", css.write(document(axes=(scheme,))))
+
+    def test_class_names_in_place_of_attributes(self):
+        sheet = css.write(
+            document(token("a", "#111111", (DARK, "#222222"))), classes=True, prefix="q"
+        )
+        self.assertIn(".zone.appearance-dark {\n  --q-a: #222222;", sheet)
+        self.assertNotIn("data-", sheet)
+
+    def test_every_sheet_parses_without_an_error(self):
+        for seed in range(30):
+            for rule in tinycss2.parse_stylesheet(css.write(random_document(seed))):
+                self.assertNotEqual(rule.type, "error")
+
+    def test_text_from_outside_cannot_end_its_declaration(self):
+        built = document(token("title", 'a"; } body { color: red } </style>', type="string"))
+        sheet = css.write(built)
+        rules = list(tinycss2.parse_stylesheet(sheet, skip_whitespace=True))
+        self.assertEqual(len(rules), 1)
+        self.assertNotIn("</", sheet)
+
+    def test_a_flat_sheet_holds_literals_of_one_theme(self):
+        built = document(
+            token("ink", "#111111", tier="raw"), token("text", "{ink}", (DARK, "#eeeeee"))
+        )
+        resolver = Resolver(built)
+        sheet = css.write_flat(built, resolver.theme(DARK))
+        self.assertEqual(sheet, ":root {\n  --ink: #111111;\n  --text: #eeeeee;\n}\n")
+
+
+class NameTests(SimpleTestCase):
+    def test_names_by_the_rule(self):
+        built = document(
+            token("Deep Sky.$root", "#111111"),
+            token("on accent", "#111111"),
+            token("on-accent", "#111111"),
+            token("Ä", "#111111"),
+            token("given", "#111111", export_names=(("css", "brand-ink"),)),
+            token("brand.ink", "#111111"),
+        )
+        self.assertEqual(
+            list(css_names(built).values()),
+            ["brand-ink", "deep-sky", "on-accent", "on-accent-2", "uc4", "brand-ink-2"],
+        )
+
+    def test_zone_is_no_axis_name_and_system_no_mode_name(self):
+        built = document(token("a", "#111111"), axes=(axis("zone", "system", "other"),))
+        self.assertEqual(css.root_attributes(built, (0,)), {"data-zone-2": "system-2"})
+
+
+class FollowTests(SimpleTestCase):
+    def test_each_mode_holds_under_its_own_preference(self):
+        three = axis(
+            "a",
+            "light",
+            "dark",
+            "dim",
+            follows=Follows("prefers-color-scheme", (("dark", "dark"),)),
+        )
+        self.assertEqual(css.follow_query(three, "dark"), "(prefers-color-scheme: dark)")
+        self.assertEqual(css.follow_query(three, "light"), "(not ((prefers-color-scheme: dark)))")
+        self.assertIsNone(css.follow_query(three, "dim"))
+
+    def test_zones_inherit_what_they_do_not_name(self):
+        built = document(
+            axes=(
+                replace(axis("a", "x", "y"), follows=Follows("prefers-contrast", ())),
+                axis("b", "m", "n"),
+            )
+        )
+        self.assertEqual(
+            css.zone_attributes(built, {}, [{"b": "n"}, {"b": "inherit"}]),
+            {"data-a": "system", "data-b": "n"},
+        )

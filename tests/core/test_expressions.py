@@ -1,0 +1,99 @@
+"""Expressions: literals of every type, references, and what is said of bad ones."""
+
+from django.test import SimpleTestCase
+
+from prism.color import space
+from prism.errors import ExpressionError
+from prism.tokens.expressions import (
+    Quantity,
+    check,
+    decode,
+    encode,
+    parse,
+    references,
+    rewrite,
+)
+from prism.tokens.model import Composite, Expression, Listing
+
+
+class LiteralTests(SimpleTestCase):
+    def test_colors_in_every_notation_of_css_color_4(self):
+        for text, expected in {
+            "#0f0": "#00ff00",
+            "#236b53": "#236b53",
+            "#00000080": "#00000080",
+            "rgb(35 107 83)": "#236b53",
+            "rgba(35, 107, 83, 0.5)": "#236b5380",
+            "hsl(0 100% 50%)": "#ff0000",
+            "hwb(120 0% 0%)": "#00ff00",
+            "Rebeccapurple": "#663399",
+            "transparent": "#00000000",
+        }.items():
+            with self.subTest(text):
+                self.assertEqual(space.hex_text(parse(text, "color").literal), expected)
+
+    def test_two_names_are_what_css_color_4_says(self):
+        # CSS Color 4, section 6.1.
+        self.assertEqual(space.hex_text(space.parse("mediumpurple")), "#9370db")
+        self.assertEqual(space.hex_text(space.parse("palevioletred")), "#db7093")
+
+    def test_measures_keep_number_and_unit(self):
+        self.assertEqual(parse("1.5rem", "dimension").literal, Quantity(1.5, "rem"))
+        self.assertEqual(parse("120ms", "duration").literal, Quantity(120.0, "ms"))
+        self.assertEqual(parse("650", "fontWeight").literal, 650.0)
+        self.assertEqual(parse("false", "boolean").literal, False)
+
+    def test_each_bad_literal_has_a_sentence_that_holds_it(self):
+        for text, expected in (
+            ("#12345", "color"),
+            ("blau", "color"),
+            ("url(x)", "color"),
+            ("16", "dimension"),
+            ("16px;color:red", "dimension"),
+            ("ten", "number"),
+            ("1001", "fontWeight"),
+            ("wavy", "strokeStyle"),
+            ("yes", "boolean"),
+            ("{a} and {b}", "color"),
+            ("#fff}", "color"),
+        ):
+            with (
+                self.subTest(text=text, type=expected),
+                self.assertRaises(ExpressionError) as caught,
+            ):
+                parse(text, expected)
+            self.assertTrue(caught.exception.sentence.endswith("."))
+
+    def test_a_very_long_text_is_refused_before_it_is_parsed(self):
+        with self.assertRaisesMessage(ExpressionError, "too long"):
+            parse("a" * 5000, "color")
+
+
+class ReferenceTests(SimpleTestCase):
+    def test_a_path_keeps_spaces_and_case(self):
+        self.assertEqual(parse("{Deep Sky.$root}", "color").reference, "Deep Sky.$root")
+
+    def test_references_inside_parts_are_found_and_rewritten(self):
+        value = Composite(
+            (("color", Expression("{veil.night}")), ("offsetY", Expression("{space.base}")))
+        )
+        self.assertEqual(list(references(value)), ["veil.night", "space.base"])
+        moved = rewrite(value, {"space.base": "measure.4"})
+        self.assertEqual(list(references(moved)), ["veil.night", "measure.4"])
+
+    def test_values_of_every_shape_survive_their_text(self):
+        for value in (
+            Expression("{a.b}"),
+            Listing((Expression("Hanken Grotesk"), Expression("sans-serif"))),
+            Composite((("width", Expression("1px")), ("style", Expression("solid")))),
+        ):
+            self.assertEqual(decode(encode(value)), value)
+
+    def test_a_curve_has_four_numbers(self):
+        curve = Listing(tuple(Expression(text) for text in ("0.2", "0", "1")))
+        with self.assertRaisesMessage(ExpressionError, "four numbers"):
+            check(curve, "cubicBezier")
+
+    def test_a_part_that_its_type_does_not_have_is_named(self):
+        with self.assertRaisesMessage(ExpressionError, "no part named “glow”"):
+            check(Composite((("glow", Expression("1px")),)), "shadow")

@@ -1,0 +1,198 @@
+"""Every address against a table of role and method."""
+
+from django.contrib.auth import get_user_model
+from django.db import transaction
+from django.test import TestCase
+from django.urls import URLPattern, URLResolver, get_resolver, reverse
+
+from studio.store import projects as store
+from studio.store.models import Membership
+from tests.builders import document, token
+
+ROLES = ("nobody", "stranger", "viewer", "editor", "owner")
+#: Who gets past the door: "open" everybody, "signed in", or the least role in the project.
+#: A method that is left out is not answered at all (405).
+TABLE = {
+    "home": {"GET": "signed in"},
+    "alive": {"GET": "open"},
+    "open": {"GET": "viewer"},
+    "accounts:sign-in": {"GET": "open", "POST": "open"},
+    "accounts:sign-out": {"POST": "open"},
+    "accounts:join": {"GET": "open", "POST": "open"},
+    "projects:list": {"GET": "signed in"},
+    "projects:new": {"POST": "signed in"},
+    "projects:settings": {"GET": "viewer", "POST": "owner"},
+    "projects:invite": {"POST": "owner"},
+    "projects:remove-member": {"POST": "owner"},
+    "projects:copy": {"POST": "viewer"},
+    "projects:delete": {"POST": "owner"},
+    "projects:bring-back": {"POST": "owner"},
+    "projects:undo": {"POST": "editor"},
+    "projects:redo": {"POST": "editor"},
+    "palette:room": {"GET": "viewer"},
+    "tokens:room": {"GET": "viewer"},
+    "tokens:store": {"POST": "editor"},
+    "tokens:complete": {"GET": "viewer"},
+    "stage:room": {"GET": "viewer"},
+    "stage:pane": {"GET": "viewer"},
+    "stage:paint": {"GET": "viewer"},
+    "checks:room": {"GET": "viewer"},
+    "checks:add-pairing": {"POST": "editor"},
+    "checks:remove-pairing": {"POST": "editor"},
+    "exchange:room": {"GET": "viewer"},
+    "exchange:bring": {"POST": "viewer"},
+    "exchange:css": {"GET": "viewer"},
+    "exchange:flat-css": {"GET": "viewer"},
+    "exchange:tokens": {"GET": "viewer"},
+}
+
+
+def every_name(patterns=None, spaces=()):
+    """The full names of all addresses."""
+    for one in get_resolver().url_patterns if patterns is None else patterns:
+        if isinstance(one, URLResolver):
+            inner = (*spaces, one.namespace) if one.namespace else spaces
+            yield from every_name(one.url_patterns, inner)
+        elif isinstance(one, URLPattern):
+            yield ":".join((*spaces, one.name or "?"))
+
+
+class AccessTests(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        people = get_user_model().objects
+        cls.people = {role: people.create_user(role) for role in ROLES[1:]}
+        built = document(token("a", "#111111"), token("b", "#ffffff"))
+        cls.project = store.create(cls.people["owner"], built)
+        for role in ("viewer", "editor"):
+            Membership.objects.create(project=cls.project, user=cls.people[role], role=role)
+
+    def setUp(self):
+        store.forget_all()
+
+    def address(self, name):
+        extra = {"projects:remove-member": [999], "checks:remove-pairing": ["gone/too"]}
+        if name in ("home", "alive") or name.startswith("accounts:"):
+            return reverse(name)
+        if name in ("projects:list", "projects:new"):
+            return reverse(name)
+        return reverse(name, args=[self.project.code, *extra.get(name, [])])
+
+    def ask(self, name, method, role):
+        self.client.logout()
+        if role != "nobody":
+            self.client.force_login(self.people[role])
+        point = transaction.savepoint()
+        if name == "projects:bring-back":
+            store.delete(self.project)
+        try:
+            return self.client.generic(method, self.address(name))
+        finally:
+            transaction.savepoint_rollback(point)
+            store.forget_all()
+
+    def expected(self, needed, role):
+        if needed == "open":
+            return "in"
+        if role == "nobody":
+            return "sign in"
+        if needed == "signed in":
+            return "in"
+        if role == "stranger":
+            return "no such page"
+        return "in" if ROLES.index(role) >= ROLES.index(needed) else "forbidden"
+
+    def found(self, response):
+        if response.status_code == 302 and response["Location"].startswith(
+            "/account/sign-in?next="
+        ):
+            return "sign in"
+        return {403: "forbidden", 404: "no such page", 405: "no such method"}.get(
+            response.status_code, "in"
+        )
+
+    def test_the_table_names_every_address(self):
+        self.assertEqual(sorted(set(every_name())), sorted(TABLE))
+
+    def test_every_address_lets_in_whom_the_table_says(self):
+        for name, methods in TABLE.items():
+            for method, needed in methods.items():
+                for role in ROLES:
+                    if name == "accounts:sign-out" and role == "nobody":
+                        continue
+                    with self.subTest(name=name, method=method, role=role):
+                        response = self.ask(name, method, role)
+                        self.assertEqual(self.found(response), self.expected(needed, role))
+                        self.assertLess(response.status_code, 500)
+
+    def test_a_method_that_the_table_leaves_out_is_not_answered(self):
+        for name, methods in TABLE.items():
+            for method in {"GET", "POST", "PUT", "DELETE"} - set(methods):
+                if name == "accounts:sign-in":
+                    continue  # one who is signed in is sent on, whatever the method
+                with self.subTest(name=name, method=method):
+                    status = self.ask(name, method, "owner").status_code
+                    self.assertIn(status, (403, 405))
+
+    def test_a_view_that_declares_nothing_is_refused(self):
+        from django.http import Http404
+
+        from studio.accounts.permissions import refuse_unknown
+
+        with self.assertRaises(Http404):
+            refuse_unknown(lambda request: None)
+
+    def test_a_viewer_may_not_replace_the_tokens_of_a_project(self):
+        from django.core.files.uploadedfile import SimpleUploadedFile
+
+        self.client.force_login(self.people["viewer"])
+        file = SimpleUploadedFile("a.json", b'{"x": {"$type": "color", "$value": "#000"}}')
+        response = self.client.post(
+            reverse("exchange:bring", args=[self.project.code]),
+            {"files": file, "into": "here", "revision": 1},
+        )
+        self.assertEqual(response.status_code, 403)
+        self.assertContains(response, "this takes an editor or an owner", status_code=403)
+        self.project.refresh_from_db()
+        self.assertEqual(self.project.revision, 1)
+
+    def test_a_stranger_learns_nothing_from_any_answer(self):
+        for name, methods in TABLE.items():
+            for method, needed in methods.items():
+                if needed in ("open", "signed in"):
+                    continue
+                body = self.ask(name, method, "stranger").content.decode()
+                self.assertNotIn(self.project.name, body, name)
+
+    def test_a_deleted_project_answers_nobody(self):
+        store.delete(self.project)
+        self.client.force_login(self.people["owner"])
+        self.assertEqual(self.client.get(self.address("tokens:room")).status_code, 404)
+        self.assertContains(self.client.get(reverse("projects:list")), "Bring back")
+
+
+class DemoVisitorTests(TestCase):
+    def visit(self, **meta):
+        from django.contrib.auth.models import AnonymousUser
+        from django.test import RequestFactory
+
+        from studio.accounts.demo import DemoVisitorMiddleware
+
+        request = RequestFactory().get("/", **meta)
+        request.user, request.session = AnonymousUser(), self.client.session
+        get_user_model().objects.get_or_create(username="demo-designer")
+        DemoVisitorMiddleware(lambda request: None)(request)
+        return request.user.is_authenticated
+
+    def test_only_a_visitor_on_this_machine_is_signed_in(self):
+        self.assertTrue(self.visit(REMOTE_ADDR="127.0.0.1"))
+        self.assertTrue(self.visit(REMOTE_ADDR="::1"))
+        self.assertFalse(self.visit(REMOTE_ADDR="192.0.2.7"))
+        self.assertFalse(self.visit(REMOTE_ADDR="127.0.0.1", HTTP_X_FORWARDED_FOR="192.0.2.7"))
+        self.assertFalse(self.visit(REMOTE_ADDR=""))
+
+    def test_it_is_installed_in_the_demo_alone(self):
+        from django.conf import settings
+
+        self.assertFalse(settings.DEMO)
+        self.assertNotIn("studio.accounts.demo.DemoVisitorMiddleware", settings.MIDDLEWARE)

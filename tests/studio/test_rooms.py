@@ -1,0 +1,336 @@
+"""The rooms over HTTP: what they show, what they store, what they refuse."""
+
+import io
+import json
+import zipfile
+
+from django.contrib.auth import get_user_model
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
+from django.test import TestCase
+from django.test.utils import CaptureQueriesContext
+from django.urls import reverse
+
+from demo import quillhaven
+from prism.formats import archive
+from prism.tokens.model import Document, Expression
+from studio.store import projects as store
+from studio.store.models import Project
+from tests.builders import document, observatory_files, token
+
+ROOMS = ("palette", "tokens", "stage", "checks", "exchange")
+
+
+class RoomCase(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        cls.user = get_user_model().objects.create_user("maren")
+
+    def setUp(self):
+        store.forget_all()
+        self.client.force_login(self.user)
+
+    def make(self, built):
+        self.project = store.create(self.user, built)
+        return self.project
+
+    def url(self, name, *args):
+        return reverse(name, args=[self.project.code, *args])
+
+    def stored(self):
+        self.project.refresh_from_db()
+        return store.load(self.project).document
+
+
+class ShowTests(RoomCase):
+    def test_every_room_shows_full_empty_and_small_projects(self):
+        for built in (
+            quillhaven.document(),
+            Document(name="Empty"),
+            document(token("a", "#111111"), axes=()),
+        ):
+            self.make(built)
+            for room in ROOMS:
+                with self.subTest(project=built.name, room=room):
+                    response = self.client.get(self.url(f"{room}:room"))
+                    self.assertContains(response, 'aria-current="page"', count=1)
+
+    def test_a_fragment_is_the_part_that_the_page_holds(self):
+        self.make(quillhaven.document())
+        page = self.client.get(self.url("checks:room")).content.decode()
+        region = self.client.get(self.url("checks:room"), headers={"X-Region": "room"})
+        self.assertEqual(region["X-Region"], "room")
+        self.assertNotIn("<html", region.content.decode())
+        start = region.content.decode().split("csrfmiddlewaretoken")[0]
+        self.assertIn(start, page)
+
+    def test_queries_do_not_grow_with_the_number_of_tokens(self):
+        for room in ROOMS:
+            counts = []
+            for size in (4, 200):
+                tokens = [token(f"ink.{i}", "#111111", tier="raw") for i in range(size)]
+                self.make(document(*tokens, token("text", "{ink.1}")))
+                store.forget_all()
+                with CaptureQueriesContext(connection) as queries:
+                    self.client.get(self.url(f"{room}:room"))
+                counts.append(len(queries))
+            with self.subTest(room):
+                self.assertEqual(counts[0], counts[1])
+
+    def test_the_theme_of_the_address_is_the_theme_shown(self):
+        self.make(quillhaven.document())
+        response = self.client.get(
+            self.url("tokens:room"), {"theme": "brand:osprelle", "find": "accent.8"}
+        )
+        self.assertContains(response, "brine.8")
+        self.assertNotContains(response, "spruce.8")
+
+    def test_what_is_unknown_in_an_address_is_passed_over(self):
+        self.make(quillhaven.document())
+        for query in ("theme=sky:green", "theme=%00", "columns=none", "cell=nope:dark", "kept=x"):
+            response = self.client.get(self.url("tokens:room") + "?" + query)
+            self.assertEqual(response.status_code, 200)
+
+    def test_the_policy_allows_no_inline_style_or_script(self):
+        self.make(quillhaven.document())
+        for room in ROOMS:
+            response = self.client.get(self.url(f"{room}:room"))
+            policy = response["Content-Security-Policy"]
+            self.assertNotIn("unsafe", policy)
+            self.assertIn("default-src 'none'", policy)
+            self.assertNotIn("style=", response.content.decode())
+            self.assertNotIn("<style", response.content.decode())
+
+
+class CellTests(RoomCase):
+    def setUp(self):
+        super().setUp()
+        self.make(
+            document(
+                token("ink.1", "#f4f9f9", tier="raw"),
+                token("ink.11", "#1d2121", tier="raw"),
+                token("text", "{ink.11}"),
+            )
+        )
+
+    def store(self, value, condition="[]", **more):
+        data = {
+            "token": "text",
+            "condition": condition,
+            "value": value,
+            "revision": self.project.revision,
+        }
+        return self.client.post(self.url("tokens:store"), data | {"cell": "text:light"} | more)
+
+    def test_a_name_is_stored_as_a_reference_under_its_condition(self):
+        response = self.store("ink.1", '[["appearance","dark"]]')
+        self.assertRedirects(response, self.url("tokens:room") + "?cell=text%3Alight")
+        values = dict(self.stored().token("text").values)
+        self.assertEqual([one.text for one in values.values()], ["{ink.11}", "{ink.1}"])
+        self.assertEqual(
+            self.project.journal.last().label, "Set text to {ink.1} for appearance dark"
+        )
+
+    def test_what_cannot_be_stored_is_said_and_what_was_typed_stays(self):
+        response = self.store("{ink.12}")
+        self.assertContains(response, "{ink.12} does not exist.", status_code=422)
+        self.assertContains(response, 'value="{ink.12}"', status_code=422)
+        self.assertEqual(self.stored().token("text").value(), Expression("{ink.11}"))
+
+    def test_a_condition_that_is_no_condition_is_refused(self):
+        for condition in ("{", '[["appearance","dusk"]]', "[1]", '[["x"]]'):
+            with self.subTest(condition):
+                self.assertIn(self.store("ink.1", condition).status_code, (400, 422))
+
+    def test_a_stale_write_is_refused_and_kept_in_the_field(self):
+        response = self.store("ink.1", revision=0)
+        self.assertContains(response, "Someone has changed this project", status_code=422)
+        self.assertContains(response, 'value="ink.1"', status_code=422)
+
+    def test_clearing_lets_a_mode_inherit_again(self):
+        self.store("ink.1", '[["appearance","dark"]]')
+        self.project.refresh_from_db()
+        self.store("", '[["appearance","dark"]]', clear="1", revision=2)
+        self.assertEqual(len(self.stored().token("text").values), 1)
+
+    def test_undo_and_redo_over_http(self):
+        self.store("ink.1")
+        room = self.url("tokens:room")
+        self.client.post(self.url("projects:undo"), {"next": room})
+        self.assertEqual(self.stored().token("text").value(), Expression("{ink.11}"))
+        response = self.client.post(self.url("projects:redo"), {"next": room})
+        self.assertRedirects(response, room)
+        self.assertEqual(self.stored().token("text").value(), Expression("{ink.1}"))
+
+    def test_nobody_is_sent_to_another_site(self):
+        response = self.client.post(self.url("projects:undo"), {"next": "https://example.org/"})
+        self.assertRedirects(response, self.url("open"), fetch_redirect_response=False)
+
+    def test_completion_offers_tokens_of_the_type(self):
+        response = self.client.get(self.url("tokens:complete"), {"token": "text", "q": "ink"})
+        self.assertContains(response, 'role="option"', count=2)
+
+
+class PairingTests(RoomCase):
+    def setUp(self):
+        super().setUp()
+        self.make(
+            document(
+                token("text.main", "#777777"),
+                token("page.$root", "#ffffff"),
+                token("page.low", "#eeeeee"),
+            )
+        )
+
+    def add(self, **data):
+        data = {
+            "foreground": "text.main",
+            "background": "page",
+            "use": "text",
+            "revision": 1,
+        } | data
+        return self.client.post(self.url("checks:add-pairing"), data)
+
+    def test_a_pairing_is_measured_and_counted_where_it_fails(self):
+        self.assertRedirects(self.add(), self.url("checks:room"))
+        response = self.client.get(self.url("checks:room"))
+        self.assertContains(response, "text.main")
+        self.assertContains(response, "4.47")
+        self.assertContains(response, "1 falls short somewhere")
+
+    def test_what_is_wrong_is_said_in_the_form(self):
+        response = self.add(background="pag")
+        self.assertContains(response, "{pag} does not exist", status_code=422)
+        self.add()
+        self.assertContains(self.add(revision=2), "there already", status_code=422)
+
+    def test_a_pairing_is_removed(self):
+        self.add()
+        key = self.stored().pairings[0].key
+        self.client.post(self.url("checks:remove-pairing", key))
+        self.assertEqual(self.stored().pairings, ())
+
+
+class ExchangeTests(RoomCase):
+    def setUp(self):
+        super().setUp()
+        self.make(document(token("text", "#111111")))
+
+    def bring(self, *files, into="here", **more):
+        uploads = [SimpleUploadedFile(name, data) for name, data in files]
+        data = {"files": uploads, "into": into, "revision": self.project.revision} | more
+        return self.client.post(self.url("exchange:bring"), data)
+
+    def test_a_set_of_files_becomes_a_new_project(self):
+        response = self.bring(*observatory_files().items(), into="new")
+        project = Project.objects.exclude(pk=self.project.pk).get()
+        self.assertRedirects(response, reverse("exchange:room", args=[project.code]))
+        self.assertEqual(project.name, "Corvane Observatory")
+        self.assertEqual(len(store.load(project).document.tokens), 63)
+
+    def test_an_archive_takes_the_place_of_the_tokens_and_can_be_undone(self):
+        before = self.stored()
+        files = {f"set/{name}": data.decode() for name, data in observatory_files().items()}
+        self.bring(("set.zip", archive.write(files)))
+        self.assertEqual(len(self.stored().tokens), 63)
+        self.assertEqual(self.stored().name, before.name)
+        self.client.post(self.url("projects:undo"))
+        self.assertEqual(self.stored(), before)
+
+    def test_bad_files_are_refused_with_one_sentence_and_nothing_is_stored(self):
+        circle = {"$type": "color", "a": {"$value": "{b}"}, "b": {"$value": "{a}"}}
+        nothing = {"$type": "color", "a": {"$value": "{b}"}}
+        color = {"a": {"$type": "color", "$value": "#12345"}}
+        for files, sentence in (
+            ([("x.tokens.json", b"{ not json")], "The file is not JSON"),
+            ([("x.tokens.json", json.dumps(circle).encode())], "Circle: a → b → a."),
+            ([("x.tokens.json", json.dumps(nothing).encode())], "{b} does not exist."),
+            ([("x.tokens.json", json.dumps(color).encode())], "“#12345” is not a color."),
+            ([("x.zip", archive.write({"../x.json": "{}"}))], "climbs out of the archive"),
+            ([("x.zip", b"PK\x03\x04 nothing")], "not a zip archive"),
+            ([("x.json", b"")], "The file is empty."),
+            ([("x.json", b"{}"), ("y.zip", b"")], "The file is empty."),
+            ([("x.json", b"{}"), ("x.json", b"{}")], "Two files have this name."),
+            ([], "No file came."),
+        ):
+            with self.subTest(sentence):
+                before = self.stored()
+                response = self.bring(*files)
+                self.assertIn(response.status_code, (400, 422))
+                text = response.content.decode().replace("&lt;", "<").replace("&#x27;", "'")
+                self.assertIn(sentence, text)
+                self.assertEqual(self.stored(), before)
+                self.assertEqual(Project.objects.count(), 1)
+
+    def test_a_file_of_50_mb_is_refused(self):
+        response = self.bring(("big.tokens.json", b" " * (50 * 1024 * 1024)))
+        self.assertContains(response, "big.tokens.json: 52 MB came", status_code=400)
+        self.assertContains(response, "Nothing was stored", status_code=400)
+
+    def test_an_import_against_an_old_revision_is_refused(self):
+        response = self.bring(
+            ("x.json", b'{"a": {"$type": "color", "$value": "#000"}}'), revision=0
+        )
+        self.assertContains(response, "Someone has changed this project", status_code=422)
+
+    def test_what_is_taken_is_what_is_stored(self):
+        css = self.client.get(self.url("exchange:css"))
+        self.assertIn('filename="small.css"', css["Content-Disposition"])
+        self.assertIn("--text: #111111;", css.content.decode())
+        self.assertIn(
+            "--text: #111111;", self.client.get(self.url("exchange:flat-css")).content.decode()
+        )
+        data = self.client.get(self.url("exchange:tokens")).content
+        with zipfile.ZipFile(io.BytesIO(data)) as taken:
+            self.assertEqual(taken.namelist(), ["small.resolver.json", "tokens.tokens.json"])
+
+    def test_its_findings_are_shown(self):
+        self.bring(*observatory_files().items())
+        response = self.client.get(self.url("exchange:room"))
+        self.assertContains(response, "Glow.rim is there only under sky night and red light.")
+
+
+class ProjectTests(RoomCase):
+    def test_made_copied_renamed_deleted_and_brought_back(self):
+        self.client.post(reverse("projects:new"), {"name": "Harbor"})
+        self.project = Project.objects.get()
+        self.client.post(self.url("projects:settings"), {"name": "Quay"})
+        self.client.post(self.url("projects:copy"))
+        names = [project.name for project in Project.objects.all()]
+        self.assertEqual(names, ["Quay", "Quay, copy"])
+        self.client.post(self.url("projects:delete"))
+        self.assertNotContains(self.client.get(reverse("projects:list")), self.url("open"))
+        self.client.post(self.url("projects:bring-back"))
+        self.assertContains(self.client.get(reverse("projects:list")), self.url("open"))
+
+    def test_members_are_invited_by_name_and_an_owner_remains(self):
+        self.make(document(token("a", "#111111")))
+        tove = get_user_model().objects.create_user("tove")
+        invite = self.url("projects:invite")
+        response = self.client.post(invite, {"username": "nobody here", "role": "editor"})
+        self.assertContains(response, "There is no account named “nobody here”", status_code=400)
+        self.client.post(invite, {"username": "tove", "role": "editor"})
+        self.assertEqual(self.project.memberships.get(user=tove).role, "editor")
+        mine = self.project.memberships.get(user=self.user)
+        response = self.client.post(self.url("projects:remove-member", mine.pk), follow=True)
+        self.assertContains(response, "A project needs an owner.")
+        self.client.post(invite, {"username": "maren", "role": "viewer"})
+        self.assertEqual(self.project.memberships.get(user=self.user).role, "owner")
+
+    def test_an_account_is_made_and_signs_in(self):
+        self.client.logout()
+        word = "a long made-up word"
+        self.client.post(
+            reverse("accounts:join"), {"username": "ylva", "password1": word, "password2": word}
+        )
+        self.assertContains(self.client.get(reverse("projects:list")), "ylva")
+        self.client.post(reverse("accounts:sign-out"))
+        response = self.client.post(
+            reverse("accounts:sign-in"), {"username": "ylva", "password": "no"}
+        )
+        self.assertContains(response, "No account has this name and password.")
+
+    def test_signs_of_life_and_a_missing_page(self):
+        self.assertContains(self.client.get(reverse("alive")), "alive")
+        response = self.client.get("/p/nothing/tokens/")
+        self.assertContains(response, "There is no such page", status_code=404)

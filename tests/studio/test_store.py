@@ -1,0 +1,294 @@
+"""The store: one writer, its journal, undo and redo, stale writes, copies."""
+
+import threading
+from dataclasses import replace
+
+from django.contrib.auth import get_user_model
+from django.db import connection
+from django.test import TestCase, TransactionTestCase
+from django.test.utils import CaptureQueriesContext
+
+from demo import quillhaven
+from prism.compare.diff import diff
+from prism.errors import ConflictError
+from prism.tokens import edit
+from prism.tokens.model import BASE, Condition, Expression
+from studio.store import projects as store
+from studio.store import tables
+from studio.store.models import JournalEntry, Project
+from tests.builders import document, observatory, random_document, token
+
+DARK = Condition.of({"appearance": "dark"})
+
+
+def set_value(loaded, text, condition=BASE, key="a"):
+    return edit.set_value(loaded.document, key, condition, Expression(text))
+
+
+class StoreCase(TestCase):
+    def setUp(self):
+        store.forget_all()
+        people = get_user_model().objects
+        self.maren, self.tove = people.create_user("maren"), people.create_user("tove")
+
+    def make(self, *tokens):
+        return store.create(self.maren, document(*tokens))
+
+    def fresh(self, project):
+        """The document read from the tables, past the cache."""
+        store.forget_all()
+        project.refresh_from_db()
+        return store.load(project)
+
+
+class SaveTests(StoreCase):
+    def test_any_document_is_read_back_as_it_was_stored(self):
+        for built in (observatory(), quillhaven.document(), *map(random_document, range(8))):
+            with self.subTest(built.name):
+                project = store.create(self.maren, built)
+                self.assertEqual(self.fresh(project).document, built)
+
+    def test_any_change_is_read_back_as_it_was_stored(self):
+        project = store.create(self.maren, replace(random_document(0), name="R"))
+        for seed in range(1, 12):
+            before = store.load(project)
+            after = replace(random_document(seed, count=6 + seed), name="R")
+            store.save(project, before, after, self.maren, "Another")
+            self.assertEqual(self.fresh(project).document, after)
+
+    def test_order_of_numbers_as_names_is_kept(self):
+        built = document(*(token(f"basalt.{n}", "#000000") for n in (950, 900, 50, 100)))
+        project = store.create(self.maren, built)
+        paths = [one.path for one in self.fresh(project).document.tokens]
+        self.assertEqual(paths, ["basalt.950", "basalt.900", "basalt.50", "basalt.100"])
+
+    def test_a_change_has_one_journal_entry_and_one_more_revision(self):
+        project = self.make(token("a", "#111111"))
+        loaded = store.load(project)
+        store.save(project, loaded, set_value(loaded, "#222222"), self.maren, "Darker")
+        entry = project.journal.last()
+        self.assertEqual((entry.revision, entry.label, entry.actor), (2, "Darker", self.maren))
+        self.assertEqual([one.after for one in store.operations_of(entry)], ['"#222222"'])
+
+    def test_nothing_changed_is_nothing_stored(self):
+        project = self.make(token("a", "#111111"))
+        loaded = store.load(project)
+        store.save(project, loaded, set_value(loaded, "#111111"), self.maren, "Same")
+        self.assertEqual(project.journal.count(), 1)
+
+    def test_a_stale_write_is_refused_whole(self):
+        project = self.make(token("a", "#111111"), token("b", "#222222"))
+        old = store.load(project)
+        store.save(project, old, set_value(old, "#333333"), self.tove, "First")
+        with self.assertRaisesMessage(store.StaleError, "Someone has changed this project"):
+            store.save(project, old, set_value(old, "#444444", key="b"), self.maren, "Second")
+        self.assertEqual(self.fresh(project).document.token("b").value(), Expression("#222222"))
+
+    def test_a_failure_half_way_leaves_nothing(self):
+        project = self.make(token("a", "#111111"))
+        loaded = store.load(project)
+        after = replace(loaded.document, tokens=(*loaded.document.tokens, token("b", "#222222")))
+        twice = replace(after, tokens=(*after.tokens, token("c", "#333333", key="d d")))
+        with self.assertRaises(KeyError):
+            store.save(project, loaded, twice, self.maren, "Broken")
+        self.assertEqual(self.fresh(project).document, loaded.document)
+
+    def test_queries_of_a_load_do_not_grow_with_the_document(self):
+        counts = []
+        for size in (3, 300):
+            project = self.make(
+                *(
+                    token(f"t.{i}", "#111111", ({"appearance": "dark"}, "#222222"))
+                    for i in range(size)
+                )
+            )
+            store.forget_all()
+            with CaptureQueriesContext(connection) as queries:
+                store.load(project)
+            counts.append(len(queries))
+        self.assertEqual(counts[0], counts[1])
+
+    def test_queries_of_a_small_change_do_not_grow_with_the_document(self):
+        counts = []
+        for size in (3, 300):
+            project = self.make(
+                token("a", "#111111"), *(token(f"t.{i}", "#111111") for i in range(size))
+            )
+            loaded = store.load(project)
+            with CaptureQueriesContext(connection) as queries:
+                store.save(project, loaded, set_value(loaded, "#222222"), self.maren, "One")
+            counts.append(len(queries))
+        self.assertEqual(counts[0], counts[1])
+
+    def test_a_worker_that_is_behind_catches_up_by_the_journal(self):
+        project = self.make(token("a", "#111111"))
+        behind = store.load(project)
+        for text in ("#222222", "#333333"):
+            now = store.load(project)
+            store.save(project, now, set_value(now, text), self.maren, text)
+        store._remember(project.pk, behind)
+        store._cache[project.pk] = behind
+        with CaptureQueriesContext(connection) as queries:
+            caught_up = store.load(project)
+        self.assertEqual(len(queries), 1)
+        self.assertEqual(caught_up.document.token("a").value(), Expression("#333333"))
+        self.assertEqual(caught_up.document, self.fresh(project).document)
+
+
+class UndoTests(StoreCase):
+    def setUp(self):
+        super().setUp()
+        self.project = self.make(token("a", "#111111"), token("b", "#222222"))
+
+    def set(self, text, actor=None, key="a"):
+        loaded = store.load(self.project)
+        after = set_value(loaded, text, key=key)
+        store.save(self.project, loaded, after, actor or self.maren, f"{key} to {text}")
+
+    def values(self):
+        built = self.fresh(self.project).document
+        return [one.value().text for one in built.tokens]
+
+    def test_back_and_forth_through_several_steps(self):
+        for text in ("#aaaaaa", "#bbbbbb", "#cccccc"):
+            self.set(text)
+        seen = []
+        for act in (store.undo, store.undo, store.redo, store.undo, store.undo):
+            act(self.project, self.maren)
+            seen.append(self.values()[0])
+        self.assertEqual(seen, ["#bbbbbb", "#aaaaaa", "#bbbbbb", "#aaaaaa", "#111111"])
+        self.assertIsNone(store.undo(self.project, self.maren))
+        for _ in range(3):
+            store.redo(self.project, self.maren)
+        self.assertEqual(self.values()[0], "#cccccc")
+        self.assertIsNone(store.redo(self.project, self.maren))
+
+    def test_a_new_edit_ends_what_could_be_done_again(self):
+        self.set("#aaaaaa")
+        store.undo(self.project, self.maren)
+        self.set("#bbbbbb")
+        self.assertIsNone(store.redo(self.project, self.maren))
+        self.assertEqual(self.values()[0], "#bbbbbb")
+
+    def test_each_person_takes_back_her_own(self):
+        self.set("#aaaaaa")
+        self.set("#bbbbbb", self.tove, key="b")
+        store.undo(self.project, self.maren)
+        self.assertEqual(self.values(), ["#111111", "#bbbbbb"])
+
+    def test_what_somebody_has_changed_since_is_not_taken_back(self):
+        self.set("#aaaaaa")
+        self.set("#bbbbbb", self.tove)
+        with self.assertRaises(ConflictError):
+            store.undo(self.project, self.maren)
+        self.assertEqual(self.values()[0], "#bbbbbb")
+
+    def test_making_the_project_cannot_be_taken_back(self):
+        self.assertIsNone(store.undo(self.project, self.maren))
+
+    def test_a_replaced_document_is_taken_back_whole(self):
+        before = self.fresh(self.project)
+        after = replace(observatory(), name=before.document.name)
+        store.save(self.project, before, after, self.maren, "Brought")
+        store.undo(self.project, self.maren)
+        self.assertEqual(self.fresh(self.project).document, before.document)
+        store.redo(self.project, self.maren)
+        self.assertEqual(self.fresh(self.project).document, after)
+
+
+class ProjectTests(StoreCase):
+    def test_a_copy_is_whole_and_apart(self):
+        project = store.create(self.maren, observatory())
+        copy = store.copy(project, self.tove, "Mine")
+        self.assertEqual(
+            diff(replace(store.load(project).document, name="Mine"), store.load(copy).document), []
+        )
+        loaded = store.load(copy)
+        key = loaded.document.tokens[0].key
+        store.save(copy, loaded, set_value(loaded, "#000000", key=key), self.tove, "Black")
+        self.assertEqual(self.fresh(project).document, observatory())
+        self.assertEqual(copy.memberships.get().user, self.tove)
+
+    def test_deleted_projects_go_for_good_after_their_time(self):
+        project = self.make(token("a", "#111111"))
+        store.delete(project)
+        self.assertEqual(store.purge_deleted(), 0)
+        Project.objects.filter(pk=project.pk).update(deleted_at=project.created_at - 2 * store.KEPT)
+        self.assertEqual(store.purge_deleted(), 1)
+        self.assertFalse(Project.objects.filter(pk=project.pk).exists())
+
+    def test_rename_is_a_change_like_any_other(self):
+        project = self.make(token("a", "#111111"))
+        store.rename(project, self.maren, "Harbor")
+        project.refresh_from_db()
+        self.assertEqual((project.name, store.load(project).document.name), ("Harbor", "Harbor"))
+        store.undo(project, self.maren)
+        project.refresh_from_db()
+        self.assertEqual(project.name, "Small")
+
+
+class RaceTests(TransactionTestCase):
+    """Two writers at the same revision, with and without the lock."""
+
+    def setUp(self):
+        store.forget_all()
+        self.maren = get_user_model().objects.create_user("maren")
+        self.project = store.create(
+            self.maren, document(token("a", "#111111"), token("b", "#222222"))
+        )
+        self.loaded = store.load(self.project)
+
+    def together(self, write):
+        barrier, outcomes = threading.Barrier(2), []
+
+        def run(key):
+            try:
+                barrier.wait(timeout=10)
+                outcomes.append(write(key))
+            except store.StaleError as error:
+                outcomes.append(error)
+            finally:
+                connection.close()
+
+        threads = [threading.Thread(target=run, args=(key,)) for key in ("a", "b")]
+        for one in threads:
+            one.start()
+        for one in threads:
+            one.join(timeout=20)
+        return outcomes
+
+    def test_without_the_lock_both_would_pass_the_check(self):
+        barrier = threading.Barrier(2)
+
+        def check_then_write(key):
+            current = Project.objects.get(pk=self.project.pk)
+            passed = current.revision == self.loaded.revision
+            barrier.wait(timeout=10)
+            Project.objects.filter(pk=self.project.pk).update(revision=current.revision + 1)
+            return passed
+
+        self.assertEqual(self.together(check_then_write), [True, True])
+        self.project.refresh_from_db()
+        self.assertEqual(self.project.revision, 2)
+
+    def test_with_the_lock_one_is_refused_and_nothing_is_lost(self):
+        def write(key):
+            project = Project.objects.get(pk=self.project.pk)
+            after = set_value(self.loaded, "#999999", key=key)
+            return store.save(project, self.loaded, after, self.maren, key)
+
+        outcomes = self.together(write)
+        refused = [one for one in outcomes if isinstance(one, store.StaleError)]
+        self.assertEqual((len(outcomes), len(refused)), (2, 1))
+        self.project.refresh_from_db()
+        store.forget_all()
+        values = [one.value().text for one in store.load(self.project).document.tokens]
+        self.assertEqual(sorted(values).count("#999999"), 1)
+        self.assertEqual(JournalEntry.objects.filter(project=self.project).count(), 2)
+
+
+class MappingTests(TestCase):
+    def test_every_kind_has_a_place(self):
+        from prism.compare.rows import KINDS
+
+        self.assertEqual(set(KINDS), {"document", *tables.MAPPINGS, *tables.PART_KINDS})
