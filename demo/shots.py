@@ -1,0 +1,99 @@
+"""Takes one picture of each main view of the demo project, for the README.
+
+Expects an empty database in DATABASE_URL; serves the demo on a free port of loopback
+meanwhile.
+"""
+
+from __future__ import annotations
+
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+import django
+from django.core.management import call_command
+
+FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
+ARGUMENTS = [
+    "--no-sandbox", "--disable-gpu", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync", "--no-first-run",
+]  # fmt: skip
+#: Name, path within the project, chrome.
+VIEWS = (
+    ("palette", "palette/?swatch=spruce.8", "light"),
+    ("tokens", "tokens/?theme=appearance:dark&cell=text.link:dark", "light"),
+    ("stage", "stage/?theme=brand:osprelle", "light"),
+    ("stage-dark-chrome", "stage/?theme=appearance:dark,brand:vexley", "dark"),
+    ("checks", "checks/", "light"),
+    ("checks-mid-chrome", "checks/", "mid"),
+    ("exchange", "exchange/", "light"),
+)
+
+
+def main() -> None:
+    """Load, serve, take the pictures, stop."""
+    django.setup()
+    call_command("migrate", verbosity=0)
+    call_command("load_demo")
+    call_command("collectstatic", verbosity=0, interactive=False)
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    server = subprocess.Popen(  # noqa: S603 - our own server
+        [
+            sys.executable,
+            "-m",
+            "gunicorn",
+            "studio.wsgi",
+            "--bind",
+            f"127.0.0.1:{port}",
+            "--no-control-socket",
+            "--log-level",
+            "warning",
+        ]
+    )
+    try:
+        base = f"http://127.0.0.1:{port}"
+        _wait(f"{base}/alive")
+        _take(base)
+    finally:
+        server.terminate()
+        server.wait(timeout=20)
+
+
+def _wait(url: str) -> None:
+    for _ in range(100):
+        try:
+            with urllib.request.urlopen(url, timeout=2):  # noqa: S310 - loopback
+                return
+        except OSError:
+            time.sleep(0.1)
+    raise SystemExit("The server does not answer.")
+
+
+def _take(base: str) -> None:
+    from playwright.sync_api import sync_playwright
+
+    from studio.store.models import Project
+
+    code = Project.objects.get().code
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        for name, path, chrome in VIEWS:
+            context = browser.new_context(viewport={"width": 1280, "height": 800})
+            context.add_cookies([{"name": "chrome", "value": chrome, "url": base}])
+            page = context.new_page()
+            page.goto(f"{base}/p/{code}/{path}")
+            page.wait_for_load_state("networkidle")
+            page.screenshot(path=FOLDER / f"{name}.png")
+            context.close()
+            print(f"docs/screenshots/{name}.png")
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
