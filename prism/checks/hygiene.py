@@ -98,7 +98,7 @@ def _literals(document: Document) -> list[Finding]:
         for token in document.tokens
         if token.tier != "raw"
         and token.type == "color"
-        and any(not list(references(value)) for _, value in token.values)
+        and any(not list(references(value, token.type)) for _, value in token.values)
     ]
 
 
@@ -107,7 +107,7 @@ def _unused(document: Document) -> list[Finding]:
         target.key
         for token in document.tokens
         for _, value in token.values
-        for path in references(value)
+        for path in references(value, token.type)
         if (target := document.token_at(path)) is not None
     }
     for pairing in document.pairings:

@@ -89,6 +89,32 @@ def parse(text: str) -> Color:
     return color
 
 
+def parse_function(text: str) -> Color:
+    """Read one CSS color function, with the limits CSS sets when it reads it.
+
+    ``rgb()``, ``hsl()`` and ``hwb()`` end in sRGB; lightness, chroma and alpha keep to their
+    ranges. Source: CSS Color 4, sections 5, 7, 8, 9 and 4.1 (clamping).
+    """
+    return within_range(parse(text), text.strip().lower())
+
+
+_LIGHTNESS_TOP = {"lab": 100.0, "lch": 100.0, "oklab": 1.0, "oklch": 1.0}
+
+
+def within_range(color: Color, text: str = "") -> Color:
+    """``color`` with the limits CSS sets on the channels of its space."""
+    first, second, third = color.coords
+    if color.space in _LIGHTNESS_TOP and first is not None:
+        first = min(max(first, 0.0), _LIGHTNESS_TOP[color.space])
+    if color.space in ("lch", "oklch") and second is not None:
+        second = max(second, 0.0)
+    alpha = min(max(color.alpha, 0.0), 1.0)
+    found = Color(color.space, (first, second, third), alpha)
+    if text.startswith(("rgb", "hsl", "hwb")) and not in_gamut(found, "srgb"):
+        return from_engine(engine(found).convert("srgb").clip("srgb"))
+    return found
+
+
 def is_hex(text: str) -> bool:
     """Whether ``text`` is a CSS hex color of 3, 4, 6 or 8 digits."""
     return _HEX.match(text) is not None

@@ -13,11 +13,12 @@ from itertools import product
 
 from prism.color import space
 from prism.errors import ExpressionError
-from prism.tokens.expressions import ITEMS, parse, part_type, references
+from prism.tokens.evaluate import css as css_tree
+from prism.tokens.expressions import ITEMS, parse, part_type
 from prism.tokens.model import BASE, Axis, Condition, Document, Expression, Listing, Token, Value
 from prism.tokens.names import axis_names, css_names, mode_names, segment
-from prism.tokens.resolve import Resolver, Theme, strength
-from prism.tokens.resolved import compose, compose_list, css_value
+from prism.tokens.resolve import Answer, Resolver, Theme, strength
+from prism.tokens.resolved import Resolved, compose, compose_list, css_value
 
 #: Preference media features an axis may follow, and their values (Media Queries 5, section 12).
 FEATURES: dict[str, tuple[str, ...]] = {
@@ -49,7 +50,7 @@ class _Writer:
         self.prefix = f"{prefix}-" if prefix else ""
         self.names = css_names(document)
         self.resolver = Resolver(document)
-        self.written = written_tokens(document)
+        self.written = written_tokens(document, self.resolver)
 
     def property(self, key: str) -> str:
         return f"--{self.prefix}{self.names[key]}"
@@ -104,16 +105,24 @@ class _Writer:
             return compose(
                 type, [(n, self.text(part, part_type(type, n))) for n, part in value.parts]
             )
-        node = parse(value.text, type)
-        if node.reference:
-            key = self.resolver.key_of(node.reference)
-            if key is None:
-                raise ExpressionError(f"{{{node.reference}}} does not exist.")
-            return f"var({self.property(key)})"
-        assert node.literal is not None
-        if isinstance(node.literal, space.Color):
-            return space.css_text(space.fit(node.literal, self.document.gamut))
-        return css_value(node.literal, type)
+        parsed = parse(value.text, type)
+        if parsed.reference:
+            return self.variable(parsed.reference)
+        if parsed.literal is not None:
+            return self.literal(parsed.literal, type)
+        assert parsed.tree is not None
+        return css_tree(parsed.tree, self.variable)
+
+    def variable(self, path: str) -> str:
+        key = self.resolver.key_of(path)
+        if key is None:
+            raise ExpressionError(f"{{{path}}} does not exist.")
+        return f"var({self.property(key)})"
+
+    def literal(self, value: Resolved, type: str) -> str:
+        if isinstance(value, space.Color):
+            return space.css_text(space.fit(value, self.document.gamut))
+        return css_value(value, type)
 
     def declaration(self, token: Token, value: Value | None) -> str:
         try:
@@ -122,41 +131,71 @@ class _Writer:
             text = "initial"
         return f"{self.property(token.key)}: {text};"
 
+    def mapped_answers(self, token: Token) -> dict[Theme, Answer] | None:
+        """Answers by theme over the axes that matter, where a reckoned color had to be mapped.
+
+        A browser would not map it, so such a token is written as literals.
+        """
+        reckoned = any(
+            parse(value.text, "color").tree is not None and parse(value.text, "color").references
+            for _, value in token.values
+            if isinstance(value, Expression) and token.type == "color"
+        )
+        if not reckoned:
+            return None
+        themes = self.resolver.themes(self.resolver.influence(token.key))
+        answers = {theme: self.resolver.resolve(token.key, theme) for theme in themes}
+        return answers if any(answer.mapped for answer in answers.values()) else None
+
+    def literal_rules(self, token: Token, answers: dict[Theme, Answer]) -> list[str]:
+        """One rule for each distinct answer of a token, on every axis that matters to it."""
+        axes = self.resolver.influence(token.key)
+        groups: dict[str, list[Condition]] = {}
+        for theme, answer in answers.items():
+            text = self.literal(answer.value, "color") if answer.value is not None else "initial"
+            picks = self.resolver.picks(theme)
+            groups.setdefault(text, []).append(Condition.of({axis: picks[axis] for axis in axes}))
+        rules = []
+        for text, conditions in groups.items():
+            body = [f"{self.property(token.key)}: {text};"]
+            for condition in conditions:
+                rules.extend(self.rules(condition, body))
+        return rules
+
     def sheet(self) -> str:
-        blocks = [
-            f":root,\n{self.zone} {{\n"
-            + "".join(f"  {self.declaration(token, token.value(BASE))}\n" for token in self.written)
-            + "}"
+        literals = {
+            token.key: answers
+            for token in self.written
+            if (answers := self.mapped_answers(token)) is not None
+        }
+        base = [
+            self.declaration(token, token.value(BASE) if token.key not in literals else None)
+            for token in self.written
         ]
+        blocks = [f":root,\n{self.zone} {{\n" + "".join(f"  {line}\n" for line in base) + "}"]
         bodies: dict[Condition, list[str]] = {}
         for axis in self.document.axes:
             for mode in axis.modes:
                 scheme = [f"color-scheme: {mode.color_scheme};"] if mode.color_scheme else []
                 bodies[Condition(((axis.key, mode.key),))] = scheme
         for token in self.written:
-            for condition, value in token.values:
+            for condition, value in token.values if token.key not in literals else ():
                 if condition != BASE:
-                    body = bodies.setdefault(condition, [])
-                    body.append(self.declaration(token, value))
+                    bodies.setdefault(condition, []).append(self.declaration(token, value))
         index = self.resolver.axis_index
         ordered = sorted(bodies, key=lambda c: strength([index[axis] for axis, _ in c.picks]))
         for condition in ordered:
             blocks.extend(self.rules(condition, bodies[condition]))
+        for token in self.written:
+            if token.key in literals:
+                blocks.extend(self.literal_rules(token, literals[token.key]))
         return "\n\n".join(blocks) + "\n"
 
 
-def written_tokens(document: Document) -> list[Token]:
+def written_tokens(document: Document, resolver: Resolver | None = None) -> list[Token]:
     """The public tokens and every private one that a public one may reach, in order."""
-    reached = {token.key for token in document.tokens if not token.private}
-    work = list(reached)
-    while work:
-        token = document.token(work.pop())
-        for _, value in token.values if token else ():
-            for path in references(value):
-                target = document.token_at(path)
-                if target is not None and target.key not in reached:
-                    reached.add(target.key)
-                    work.append(target.key)
+    resolver = resolver or Resolver(document)
+    reached = resolver.reach(token.key for token in document.tokens if not token.private)
     return [token for token in document.tokens if token.key in reached]
 
 

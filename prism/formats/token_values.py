@@ -11,11 +11,11 @@ from urllib.parse import unquote
 
 from prism.color import space
 from prism.errors import ExpressionError, FormatError
+from prism.tokens.evaluate import Quantity
 from prism.tokens.expressions import (
     FONT_WEIGHTS,
     ITEMS,
     PARTS,
-    Quantity,
     check,
     parse,
     part_type,
@@ -37,7 +37,7 @@ def read(raw: Any, type: str, place: str) -> Value:
     except FormatError as error:
         raise error.at(place) from None
     except ExpressionError as error:
-        raise FormatError(error.sentence, place=place, mend=error.mend) from None
+        raise FormatError(error.sentence, mend=error.mend, place=error.at(place).place) from None
     return value
 
 
@@ -154,10 +154,10 @@ def write(value: Value, type: str) -> Any:
         return [write(item, ITEMS[type]) for item in value.items]
     if isinstance(value, Composite):
         return {name: _write_part(part, type, name) for name, part in value.parts}
-    node = parse(value.text, type)
-    literal = node.literal
-    if node.reference:
-        return "{" + node.reference + "}"
+    parsed = parse(value.text, type)
+    literal = parsed.literal
+    if parsed.reference:
+        return "{" + parsed.reference + "}"
     if isinstance(literal, space.Color):
         return color_object(literal)
     if isinstance(literal, Quantity):

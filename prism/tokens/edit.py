@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from prism.errors import EditError, ExpressionError
-from prism.tokens.expressions import check, leaves, nearest, reference_of
+from prism.tokens.expressions import check, leaves, nearest, parse, reference_of
 from prism.tokens.model import (
     BASE,
     Condition,
@@ -38,7 +38,7 @@ def set_value(document: Document, key: str, condition: Condition, value: Value) 
     values = dict(token.values)
     values[condition] = value
     changed = _put(document, replace(token, values=tuple(values.items())))
-    _refuse_circle(changed, key)
+    refuse_broken(changed, key)
     return changed
 
 
@@ -49,7 +49,7 @@ def clear_value(document: Document, key: str, condition: Condition) -> Document:
     if len(values) == len(token.values):
         raise EditError("There is no value of its own to clear.", place=shown_path(token.path))
     changed = _put(document, replace(token, values=values))
-    _refuse_circle(changed, key)
+    refuse_broken(changed, key)
     return changed
 
 
@@ -105,26 +105,19 @@ def _put(document: Document, token: Token) -> Document:
 def _check_value(document: Document, token: Token, value: Value) -> None:
     if isinstance(value, Expression) and not value.text.strip():
         raise ExpressionError("The value is empty.", mend="Clear the cell to inherit instead.")
-    reference = isinstance(value, Expression) and reference_of(value.text)
-    if not reference:
+    if not (isinstance(value, Expression) and reference_of(value.text)):
         check(value, token.type)
     for expression, expected in leaves(value, token.type):
-        path = reference_of(expression.text)
-        if not path:
-            continue
-        target = document.token_at(path)
-        if target is None:
-            known = [shown_path(one.path) for one in document.tokens if one.type == expected]
-            raise ExpressionError(f"{{{path}}} does not exist.", mend=nearest(path, known))
-        if target.type != expected and {target.type, expected} != {"number", "fontWeight"}:
-            raise ExpressionError(
-                f"{{{path}}} is a {target.type}, and a {expected} is needed here."
-            )
+        for path in parse(expression.text, expected).references:
+            if document.token_at(path) is None:
+                known = [shown_path(one.path) for one in document.tokens if one.type == expected]
+                raise ExpressionError(f"{{{path}}} does not exist.", mend=nearest(path, known))
 
 
-def _refuse_circle(document: Document, key: str) -> None:
+def refuse_broken(document: Document, key: str) -> None:
+    """Raise ``EditError`` where the token itself is broken in some theme, a circle included."""
     resolver = Resolver(document)
     for theme in resolver.themes(resolver.influence(key)):
-        broken = resolver.resolve(key, theme).broken
-        if broken.startswith("Circle"):
-            raise EditError(broken, mend="Nothing was changed.")
+        answer = resolver.resolve(key, theme)
+        if answer.broken and not answer.passed_on:
+            raise EditError(answer.broken, mend="Nothing was changed.")

@@ -5,52 +5,21 @@ from __future__ import annotations
 import difflib
 import json
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
 from prism.color import space
 from prism.errors import ExpressionError
+from prism.tokens import evaluate, syntax
+from prism.tokens.evaluate import Calculation, Lookup, Quantity
 from prism.tokens.model import Composite, Expression, Listing, Value
+from prism.tokens.syntax import REFERENCE
 
-REFERENCE = re.compile(r"\{([^{}]+)\}")
-_NUMBER = r"[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?"
-_QUANTITY = re.compile(rf"({_NUMBER})([a-z]+|%)?\Z", re.IGNORECASE)
 _MAX_TEXT = 2000
-
-# CSS Values and Units 4, sections 6 and 7.
-LENGTH_UNITS = frozenset(
-    [
-        "px",
-        "rem",
-        "em",
-        "ch",
-        "ex",
-        "cap",
-        "ic",
-        "lh",
-        "rlh",
-        "vw",
-        "vh",
-        "vi",
-        "vb",
-        "vmin",
-        "vmax",
-        "svw",
-        "svh",
-        "lvw",
-        "lvh",
-        "dvw",
-        "dvh",
-        "cm",
-        "mm",
-        "q",
-        "in",
-        "pt",
-        "pc",
-    ]
-)
-TIME_UNITS = frozenset(("ms", "s"))
+#: Types whose values are reckoned, and those whose text may only be one whole reference.
+_NUMERIC = ("dimension", "duration", "number")
+_TEXTUAL = ("string", "boolean", "fontFamily", "fontWeight", "strokeStyle")
 
 # Design Tokens Format Module, font weight keywords (from memory of the module).
 FONT_WEIGHTS = {
@@ -90,23 +59,21 @@ ITEMS = {
 }
 
 
-@dataclass(frozen=True, slots=True)
-class Quantity:
-    """A number with a CSS unit."""
-
-    number: float
-    unit: str
-
-
-Plain = space.Color | Quantity | float | str | bool
+Plain = space.Color | Quantity | Calculation | float | str | bool
 
 
 @dataclass(frozen=True, slots=True)
-class Node:
-    """What a text means: a reference to a path, or a literal value."""
+class Parsed:
+    """What a text means.
+
+    ``reference`` is the path where the whole text is one; ``literal`` a value without
+    references; ``tree`` what has to be reckoned; ``references`` every path in it, in order.
+    """
 
     reference: str = ""
     literal: Plain | None = None
+    tree: syntax.Node | None = None
+    references: tuple[str, ...] = ()
 
 
 def reference_of(text: str) -> str:
@@ -116,10 +83,10 @@ def reference_of(text: str) -> str:
 
 
 @lru_cache(maxsize=131072)
-def parse(text: str, type: str) -> Node:
-    """Read ``text`` as a reference or as a literal of ``type``.
+def parse(text: str, type: str) -> Parsed:
+    """Read ``text`` as an expression of ``type``.
 
-    Raises ``ExpressionError`` with a sentence and a mend.
+    Raises ``ExpressionError`` with a sentence, the position and a mend.
     """
     if len(text) > _MAX_TEXT:
         raise ExpressionError(
@@ -128,65 +95,73 @@ def parse(text: str, type: str) -> Node:
         )
     path = reference_of(text)
     if path:
-        return Node(reference=path)
-    if type not in ("string", "fontFamily") and ("{" in text or "}" in text):
-        raise ExpressionError(
-            f"“{text.strip()[:60]}” mixes a reference with other text.",
-            mend="A reference stands alone, as {group.name}, with both its braces.",
-        )
-    return Node(literal=_literal(text, type))
+        return Parsed(reference=path, references=(path,))
+    source = text.strip()
+    if type in _TEXTUAL:
+        return Parsed(literal=_literal(text, type))
+    if type == "color":
+        if space.is_hex(source):
+            return Parsed(literal=space.parse(source))
+        color = syntax.parse_color(source)
+        if isinstance(color, syntax.ColorLiteral):
+            return Parsed(literal=color.color)
+        return _reckoned(color, type)
+    if type in _NUMERIC:
+        return _reckoned(syntax.parse_math(source), type)
+    raise ExpressionError(f"A {type} is made of parts and has no single text.")
+
+
+def _reckoned(tree: syntax.Node, type: str) -> Parsed:
+    """A tree, or what it comes to where it refers to nothing."""
+    found = tuple(syntax.references_in(tree))
+    parsed = Parsed(tree=tree, references=found)
+    if found:
+        return parsed
+    literal = evaluate_tree(parsed, type, _nothing)
+    return Parsed(literal=literal, tree=tree)
+
+
+def _nothing(path: str, types: tuple[str, ...]) -> object:
+    raise ExpressionError(f"{{{path}}} cannot stand here.")
+
+
+def evaluate_tree(parsed: Parsed, type: str, look: Lookup) -> Plain:
+    """The value of a parsed expression that is not one whole reference."""
+    tree = parsed.tree
+    if parsed.literal is not None:
+        return parsed.literal
+    assert tree is not None
+    if type == "color":
+        assert isinstance(tree, syntax.ColorLiteral | syntax.ColorCall | syntax.Mix)
+        return evaluate.evaluate_color(tree, look)
+    assert not isinstance(tree, syntax.ColorLiteral | syntax.ColorCall | syntax.Mix)
+    return evaluate.evaluate_numeric(tree, type, look)
 
 
 def _literal(text: str, type: str) -> Plain:
     source = text.strip()
-    if type == "color":
-        return space.parse(source)
     if type == "string":
         return text
     if type == "boolean":
         if source not in ("true", "false"):
             raise ExpressionError(f"“{source[:60]}” is neither true nor false.")
         return source == "true"
-    if type in ("dimension", "duration"):
-        return _quantity(source, type)
-    if type == "number":
-        return _number(source)
     if type == "fontWeight":
         if source.lower() in FONT_WEIGHTS:
             return source.lower()
-        weight = _number(source)
-        if not 1 <= weight <= 1000:
+        weight = evaluate.evaluate_numeric(syntax.parse_math(source), "number", _nothing)
+        if not (isinstance(weight, float) and 1 <= weight <= 1000):
             raise ExpressionError("A font weight lies between 1 and 1000.")
         return weight
     if type == "fontFamily":
         if not source:
             raise ExpressionError("A font family needs a name.")
         return source
-    if type == "strokeStyle":
-        if source not in STROKE_STYLES:
-            raise ExpressionError(
-                f"“{source[:60]}” is no line style.", mend="Use " + ", ".join(STROKE_STYLES) + "."
-            )
-        return source
-    raise ExpressionError(f"A {type} is made of parts and has no single text.")
-
-
-def _number(source: str) -> float:
-    match = _QUANTITY.match(source)
-    if match is None or match[2]:
-        raise ExpressionError(f"“{source[:60]}” is not a number.")
-    return float(match[1])
-
-
-def _quantity(source: str, type: str) -> Quantity:
-    match = _QUANTITY.match(source)
-    units = LENGTH_UNITS if type == "dimension" else TIME_UNITS
-    if match is None or (match[2] or "").lower() not in units:
-        if match and not match[2] and float(match[1]) == 0:
-            return Quantity(0.0, "px" if type == "dimension" else "ms")
-        example = "16px or 1.5rem" if type == "dimension" else "120ms or 0.3s"
-        raise ExpressionError(f"“{source[:60]}” is not a {type}.", mend=f"Write it as {example}.")
-    return Quantity(float(match[1]), match[2].lower())
+    if source not in STROKE_STYLES:
+        raise ExpressionError(
+            f"“{source[:60]}” is no line style.", mend="Use " + ", ".join(STROKE_STYLES) + "."
+        )
+    return source
 
 
 def part_type(type: str, part: str) -> str:
@@ -219,28 +194,37 @@ def check(value: Value, type: str) -> None:
         raise ExpressionError("A cubic Bézier curve has four numbers.")
 
 
-def references(value: Value) -> Iterator[str]:
-    """Every path a value refers to, in order, with repeats."""
-    if isinstance(value, Expression):
-        path = reference_of(value.text)
-        if path:
-            yield path
-    elif isinstance(value, Listing):
-        for item in value.items:
-            yield from references(item)
-    else:
-        for _, part in value.parts:
-            yield from references(part)
+def references(value: Value, type: str) -> Iterator[str]:
+    """Every path a value of ``type`` refers to, in order, with repeats.
+
+    A text that no longer parses still names what stands in braces.
+    """
+    for expression, expected in leaves(value, type):
+        try:
+            yield from parse(expression.text, expected).references
+        except ExpressionError:
+            yield from (match[1].strip() for match in REFERENCE.finditer(expression.text))
 
 
-def rewrite(value: Value, renamed: dict[str, str]) -> Value:
+def rewrite(value: Value, type: str, renamed: Mapping[str, str]) -> Value:
     """``value`` with references by the old paths turned to the new; all else as it was."""
     if isinstance(value, Expression):
-        path = reference_of(value.text)
-        return Expression("{" + renamed[path] + "}") if path in renamed else value
+        return Expression(_rewritten(value.text, type, renamed))
     if isinstance(value, Listing):
-        return Listing(tuple(rewrite(item, renamed) for item in value.items))
-    return Composite(tuple((name, rewrite(part, renamed)) for name, part in value.parts))
+        return Listing(tuple(rewrite(item, ITEMS[type], renamed) for item in value.items))
+    return Composite(
+        tuple((name, rewrite(part, part_type(type, name), renamed)) for name, part in value.parts)
+    )
+
+
+def _rewritten(text: str, type: str, renamed: Mapping[str, str]) -> str:
+    def turn(match: re.Match[str]) -> str:
+        path = match[1].strip()
+        return "{" + renamed[path] + "}" if path in renamed else match[0]
+
+    if type in _TEXTUAL:
+        return REFERENCE.sub(turn, text) if reference_of(text) else text
+    return REFERENCE.sub(turn, text)
 
 
 def nearest(path: str, known: Iterable[str]) -> str:

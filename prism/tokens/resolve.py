@@ -12,12 +12,20 @@ from itertools import product
 
 from prism.color import space
 from prism.errors import ExpressionError
-from prism.tokens.expressions import ITEMS, nearest, parse, part_type, references
+from prism.tokens.expressions import (
+    ITEMS,
+    evaluate_tree,
+    nearest,
+    parse,
+    part_type,
+    references,
+)
 from prism.tokens.model import (
     Composite,
     Condition,
     Document,
     Listing,
+    Token,
     Value,
     shown_path,
 )
@@ -32,13 +40,15 @@ class Answer:
     """What a token is in a theme.
 
     ``value`` is None where the token is absent or broken. ``mapped`` tells that the color had
-    to be brought into the document's gamut. ``broken`` is a sentence, empty where all is well.
+    to be brought into the document's gamut. ``broken`` is a sentence, empty where all is well;
+    ``passed_on`` tells that what is broken is something the token refers to.
     """
 
     type: str
     value: Resolved | None = None
     mapped: bool = False
     broken: str = ""
+    passed_on: bool = False
 
     @property
     def absent(self) -> bool:
@@ -72,13 +82,27 @@ class Hop:
     depth: int
 
 
+@dataclass(frozen=True, slots=True)
+class _Candidate:
+    """One conditional value: positions of axis and mode, and keys of the tokens it refers to."""
+
+    picks: tuple[tuple[int, int], ...]
+    condition: Condition
+    value: Value
+    targets: tuple[str, ...]
+
+
 @dataclass(slots=True)
 class _Compiled:
     key: str
     path: str
     type: str
     axes: tuple[int, ...]
-    candidates: tuple[tuple[tuple[tuple[int, int], ...], Condition, Value], ...]
+    candidates: tuple[_Candidate, ...]
+
+
+class _PassedOnError(ExpressionError):
+    """What a token refers to has no value here."""
 
 
 class Resolver:
@@ -99,19 +123,18 @@ class Resolver:
         self._memo: dict[str, dict[tuple[int, ...], dict[tuple[int, ...], Answer]]] = {}
         self._order: dict[str, int] = {}
         self.evaluations = 0
-        for position, token in enumerate(document.tokens):
-            self._by_path[token.path] = token.key
-            self._order[token.key] = position
-            self._tokens[token.key] = self._compile(token.key, token.path, token.type, token.values)
         for token in document.tokens:
+            self._by_path[token.path] = token.key
+        for position, token in enumerate(document.tokens):
             self._by_path.setdefault(shown_path(token.path), token.key)
+            self._order[token.key] = position
+        for token in document.tokens:
+            self._tokens[token.key] = self._compile(token)
 
-    def _compile(
-        self, key: str, path: str, type: str, values: Iterable[tuple[Condition, Value]]
-    ) -> _Compiled:
+    def _compile(self, token: Token) -> _Compiled:
         candidates = []
         axes: set[int] = set()
-        for condition, value in values:
+        for condition, value in token.values:
             picks = tuple(
                 sorted(
                     (self.axis_index[axis], self.mode_index[self.axis_index[axis]][mode])
@@ -119,9 +142,11 @@ class Resolver:
                 )
             )
             axes.update(axis for axis, _ in picks)
-            candidates.append((picks, condition, value))
-        candidates.sort(key=lambda one: strength([axis for axis, _ in one[0]]), reverse=True)
-        return _Compiled(key, path, type, tuple(sorted(axes)), tuple(candidates))
+            found = (self._by_path.get(path) for path in references(value, token.type))
+            targets = tuple(dict.fromkeys(key for key in found if key is not None))
+            candidates.append(_Candidate(picks, condition, value, targets))
+        candidates.sort(key=lambda one: strength([axis for axis, _ in one.picks]), reverse=True)
+        return _Compiled(token.key, token.path, token.type, tuple(sorted(axes)), tuple(candidates))
 
     # Themes
 
@@ -162,9 +187,16 @@ class Resolver:
 
     def winner(self, key: str, theme: Theme) -> tuple[Condition, Value] | None:
         """The strongest condition that holds in ``theme``, and its value; None if absent."""
-        for picks, condition, value in self._tokens[key].candidates:
-            if all(theme[axis] == mode for axis, mode in picks):
-                return condition, value
+        won = self._winner(key, theme)
+        return (won.condition, won.value) if won is not None else None
+
+    def _winner(self, key: str, theme: Theme) -> _Candidate | None:
+        for candidate in self._tokens[key].candidates:
+            for axis, mode in candidate.picks:
+                if theme[axis] != mode:
+                    break
+            else:
+                return candidate
         return None
 
     def resolve(self, key: str, theme: Theme) -> Answer:
@@ -192,12 +224,9 @@ class Resolver:
         table = self._memo.setdefault(key, {}).setdefault(consulted, {})
         table[tuple(theme[axis] for axis in consulted)] = answer
 
-    def _targets(self, key: str, theme: Theme) -> list[str]:
-        won = self.winner(key, theme)
-        if won is None:
-            return []
-        found = (self._by_path.get(path) for path in references(won[1]))
-        return list(dict.fromkeys(target for target in found if target is not None))
+    def _targets(self, key: str, theme: Theme) -> tuple[str, ...]:
+        won = self._winner(key, theme)
+        return won.targets if won is not None else ()
 
     def _settle(self, key: str, theme: Theme) -> Answer:
         """Evaluate everything ``key`` still needs, one circle or single token at a time."""
@@ -285,11 +314,13 @@ class Resolver:
 
     def _evaluate(self, key: str, theme: Theme) -> Answer:
         token = self._tokens[key]
-        won = self.winner(key, theme)
+        won = self._winner(key, theme)
         if won is None:
             return Answer(token.type)
         try:
-            value = self._value(won[1], token.type, theme)
+            value = self._value(won.value, token.type, theme)
+        except _PassedOnError as error:
+            return Answer(token.type, broken=str(error), passed_on=True)
         except ExpressionError as error:
             return Answer(token.type, broken=str(error))
         if isinstance(value, space.Color):
@@ -307,28 +338,34 @@ class Resolver:
                     for name, part in value.parts
                 )
             )
-        node = parse(value.text, type)
-        if not node.reference:
-            assert node.literal is not None
-            return node.literal
-        target = self._by_path.get(node.reference)
+        parsed = parse(value.text, type)
+        if parsed.reference:
+            accepted = ("number", "fontWeight") if type in ("number", "fontWeight") else (type,)
+            return self._look(parsed.reference, accepted, theme)
+        if parsed.literal is not None:
+            return parsed.literal
+
+        def look(path: str, types: tuple[str, ...]) -> object:
+            return self._look(path, types, theme)
+
+        return evaluate_tree(parsed, type, look)
+
+    def _look(self, path: str, types: tuple[str, ...], theme: Theme) -> Resolved:
+        """What a reference gives; it must be of one of ``types``."""
+        target = self._by_path.get(path)
         if target is None:
-            raise ExpressionError(
-                f"{{{node.reference}}} does not exist.", mend=nearest(node.reference, self._by_path)
-            )
+            raise ExpressionError(f"{{{path}}} does not exist.", mend=nearest(path, self._by_path))
         answer = self.resolve(target, theme)
         if answer.broken:
-            raise ExpressionError(
-                answer.broken
-                if answer.broken.startswith(("Circle", "{"))
-                else f"{{{node.reference}}} is broken: {answer.broken}"
+            whole = answer.broken.startswith(("Circle", "{"))
+            raise _PassedOnError(
+                answer.broken if whole else f"{{{path}}} is broken: {answer.broken}"
             )
         if answer.value is None:
-            raise ExpressionError(f"{{{node.reference}}} has no value in this theme.")
-        if answer.type != type and {answer.type, type} != {"number", "fontWeight"}:
-            raise ExpressionError(
-                f"{{{node.reference}}} is a {answer.type}, and a {type} is needed here."
-            )
+            raise _PassedOnError(f"{{{path}}} has no value in this theme.")
+        if answer.type not in types:
+            needed = "number or measure" if len(types) > 2 else types[0]
+            raise ExpressionError(f"{{{path}}} is a {answer.type}, and a {needed} is needed here.")
         return answer.value
 
     # Why
@@ -352,18 +389,21 @@ class Resolver:
     def influence(self, key: str) -> tuple[str, ...]:
         """Keys of the axes that can change what the token resolves to, by what it may reach."""
         axes: set[int] = set()
-        seen = {key}
-        work = [key]
+        for reached in self.reach([key]):
+            axes.update(self._tokens[reached].axes)
+        return tuple(self.document.axes[i].key for i in sorted(axes))
+
+    def reach(self, keys: Iterable[str]) -> set[str]:
+        """The tokens with ``keys`` and all that they may refer to, in any theme."""
+        seen = set(keys)
+        work = list(seen)
         while work:
-            compiled = self._tokens[work.pop()]
-            axes.update(compiled.axes)
-            for _, _, value in compiled.candidates:
-                for path in references(value):
-                    target = self._by_path.get(path)
-                    if target is not None and target not in seen:
+            for candidate in self._tokens[work.pop()].candidates:
+                for target in candidate.targets:
+                    if target not in seen:
                         seen.add(target)
                         work.append(target)
-        return tuple(self.document.axes[i].key for i in sorted(axes))
+        return seen
 
 
 def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:

@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from prism.color import space
-from prism.tokens.expressions import FONT_WEIGHTS, ITEMS, Plain, Quantity, part_type
+from prism.tokens.evaluate import Calculation, Quantity
+from prism.tokens.expressions import FONT_WEIGHTS, ITEMS, Plain, part_type
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +33,8 @@ def css_value(value: Resolved, type: str) -> str:
         return space.css_text(value)
     if isinstance(value, Quantity):
         return f"{space.number_text(value.number)}{value.unit}"
+    if isinstance(value, Calculation):
+        return value.text
     if isinstance(value, bool):
         return "true" if value else "false"
     if isinstance(value, float):

@@ -25,7 +25,7 @@ def with_tiers(tokens: tuple[Token, ...]) -> tuple[Token, ...]:
         targets: list[str] = []
         literals = 0
         for token in members[group]:
-            found = list(references(token.values[0][1])) if token.values else []
+            found = list(references(token.values[0][1], token.type)) if token.values else []
             literals += not found
             targets.extend(found)
         if literals * 2 >= len(members[group]):

@@ -2,7 +2,7 @@
 
 from django.test import SimpleTestCase
 
-from prism.errors import EditError, ExpressionError
+from prism.errors import EditError, PrismError
 from prism.tokens import edit
 from prism.tokens.entry import complete, read_typed
 from prism.tokens.model import BASE, Condition, Expression, Pairing
@@ -38,7 +38,7 @@ class SetValueTests(SimpleTestCase):
             ("text", "#12", "“#12” is not a color."),
             ("text", " ", "The value is empty."),
         ):
-            with self.subTest(text), self.assertRaisesMessage(ExpressionError, sentence):
+            with self.subTest(text), self.assertRaisesMessage(PrismError, sentence):
                 self.set(key, text)
 
     def test_a_circle_is_refused_in_whatever_theme_it_would_be(self):

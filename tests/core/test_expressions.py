@@ -4,8 +4,8 @@ from django.test import SimpleTestCase
 
 from prism.color import space
 from prism.errors import ExpressionError
+from prism.tokens.evaluate import Quantity
 from prism.tokens.expressions import (
-    Quantity,
     check,
     decode,
     encode,
@@ -77,9 +77,9 @@ class ReferenceTests(SimpleTestCase):
         value = Composite(
             (("color", Expression("{veil.night}")), ("offsetY", Expression("{space.base}")))
         )
-        self.assertEqual(list(references(value)), ["veil.night", "space.base"])
-        moved = rewrite(value, {"space.base": "measure.4"})
-        self.assertEqual(list(references(moved)), ["veil.night", "measure.4"])
+        self.assertEqual(list(references(value, "shadow")), ["veil.night", "space.base"])
+        moved = rewrite(value, "shadow", {"space.base": "measure.4"})
+        self.assertEqual(list(references(moved, "shadow")), ["veil.night", "measure.4"])
 
     def test_values_of_every_shape_survive_their_text(self):
         for value in (
