@@ -94,6 +94,28 @@ _COLORS = (
 )  # fmt: skip
 
 
+_RECKONED = (
+    "color-mix(in oklch, {%s}, #ffffff 30%%)",
+    "color-mix(in srgb, {%s} 60%%, transparent)",
+    "color-mix(in oklab, {%s}, {%s})",
+    "oklch(from {%s} calc(l * 0.8) c h)",
+    "oklch(from {%s} l calc(c + 0.12) h / 80%%)",
+    "rgb(from {%s} r g b / calc(alpha * 0.5))",
+    "hsl(from {%s} h calc(s * 0.5) l)",
+)
+
+
+def random_text(rng, pool, circular):
+    """A literal, an alias, or an expression over tokens of ``pool``."""
+    kind = rng.random()
+    if not pool or kind < 0.35:
+        return rng.choice(_COLORS)
+    if circular or kind < 0.7:
+        return "{" + rng.choice(pool) + "}"
+    text = rng.choice(_RECKONED)
+    return text % tuple(rng.choice(pool) for _ in range(text.count("%s")))
+
+
 def random_axes(rng):
     """Three axes; the first follows the system, defaults need not be first."""
     axes = []
@@ -132,9 +154,7 @@ def random_document(seed, count=14):
         for condition in conditions:
             back = rng.random() < 0.12
             pool = paths if back else paths[:i]
-            alias = pool and rng.random() < 0.6
-            text = "{" + rng.choice(pool) + "}" if alias else rng.choice(_COLORS)
-            values[condition] = Expression(text)
+            values[condition] = Expression(random_text(rng, pool, back))
         tokens.append(
             Token(
                 f"t{i}",

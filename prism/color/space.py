@@ -7,10 +7,25 @@ import re
 from dataclasses import dataclass
 from functools import lru_cache
 
-from coloraide import Color as Engine
+from coloraide import Color as _Color
 from coloraide import NaN
+from coloraide.spaces.rec2020_oetf import Rec2020OETF
 
 from prism.errors import ExpressionError
+
+
+class _Rec2020(Rec2020OETF):
+    """Rec. 2020 with the camera's curve of ITU-R BT.2020-2, table 4, as browsers paint it."""
+
+    NAME = "rec2020"
+    SERIALIZE = ("rec2020",)
+
+
+class Engine(_Color):
+    """coloraide's color with the spaces as browsers have them."""
+
+
+Engine.register(_Rec2020(), overwrite=True)
 
 # CSS Color 4, section 6.1: two names that coloraide 8.13 gives other values.
 _NAMED_CORRECTIONS = {"mediumpurple": "#9370db", "palevioletred": "#db7093"}
@@ -59,7 +74,7 @@ def engine(color: Color) -> Engine:
     return Engine(color.space, [NaN if c is None else c for c in color.coords], color.alpha)
 
 
-def from_engine(value: Engine) -> Color:
+def from_engine(value: _Color) -> Color:
     """A coloraide object as a plain value; NaN becomes ``None``."""
     c1, c2, c3 = (None if math.isnan(c) else float(c) for c in value.coords())
     alpha = value.alpha()

@@ -11,9 +11,11 @@ from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import replace
 
-from prism.errors import PrismError
+from prism.color import space
+from prism.errors import ExpressionError, PrismError
 from prism.formats import design_tokens, resolver, token_values
 from prism.formats.layout import Layout, Slot, Tree
+from prism.tokens.expressions import leaves, parse
 from prism.tokens.model import (
     BASE,
     TYPES,
@@ -25,6 +27,8 @@ from prism.tokens.model import (
     Value,
 )
 from prism.tokens.names import segment
+from prism.tokens.resolve import Resolver, Theme
+from prism.tokens.resolved import Items, Parts, css_value
 
 _STANDARD_TYPES = frozenset(TYPES) - {"string", "boolean"}
 
@@ -35,6 +39,8 @@ class Placement:
     def __init__(self, layout: Layout) -> None:
         self.layout = layout
         self.document = layout.document
+        self.resolver = Resolver(layout.document)
+        self.default = self.resolver.default_theme
 
     def place(self) -> None:
         """State every value, description and deprecation."""
@@ -89,7 +95,12 @@ class Placement:
                         f"{token.path} moved to an earlier set, before its modes."
                     )
                 home = ""
-            if base is None or token.type not in _STANDARD_TYPES:
+            if base is None or not self._sayable(token, base):
+                if home:
+                    tree = self.layout.trees[home]
+                    if tree.slot(token.key) is not None:
+                        tree.slots.remove(_found(tree, token.key))
+                    homes.pop(token.key, None)
                 continue
             if home:
                 self._state(_found(self.layout.trees[home], token.key), token, base)
@@ -110,6 +121,9 @@ class Placement:
                 for slot in tree.slots
                 if not slot.token or homes.get(slot.token) == tree.key or slot.hidden
             ]
+
+    def _sayable(self, token: Token, value: Value) -> bool:
+        return token.type in _STANDARD_TYPES and self._plain(token, value) is not None
 
     def _homes(self, set_position: dict[str, int]) -> dict[str, str]:
         homes: dict[str, str] = {}
@@ -154,9 +168,30 @@ class Placement:
                 return base.text == "{" + target + "}"
         return False
 
-    def _state(self, slot: Slot, token: Token, value: Value) -> None:
+    def _plain(self, token: Token, value: Value, theme: Theme | None = None) -> Value | None:
+        """``value`` with every reckoned part as the literal it comes to; None where broken."""
+        if not any(
+            parse(one.text, expected).tree is not None and parse(one.text, expected).references
+            for one, expected in leaves(value, token.type)
+        ):
+            return value
+        try:
+            found = self.resolver.value_in(value, token.type, theme or self.default)
+        except ExpressionError:
+            return None
+        if isinstance(found, space.Color):
+            return Expression(space.css_text(space.fit(found, self.document.gamut)))
+        return (
+            None if isinstance(found, Parts | Items) else Expression(css_value(found, token.type))
+        )
+
+    def _state(self, slot: Slot, token: Token, value: Value, theme: Theme | None = None) -> None:
         """Make a slot state ``value``: as it came where that still says the same."""
         slot.path = token.path
+        plain = self._plain(token, value, theme)
+        if plain is None:
+            raise ExpressionError("Nothing plain can be said.")
+        value = plain
         if "$value" in slot.members or "$ref" in slot.members:
             try:
                 if resolver.read_value(slot.members, token.type, token.path) == value:
@@ -195,15 +230,17 @@ class Placement:
                 first = next((value for value in values if value is not None), None)
                 if modes and (None in values or first is None):
                     tree.slots.remove(slot)
-                elif first is not None:
+                elif first is not None and self._sayable(token, first):
                     self._state(slot, token, first)
+                elif first is not None:
+                    tree.slots.remove(slot)
         for mode, keys in list(contexts.items()):
             missing = [
                 (token, value)
                 for token_key, value in wanted[mode].items()
                 if (token := self.document.token(token_key)) is not None
-                and token.type in _STANDARD_TYPES
-                and self._stated(contexts[mode], token) != value
+                and self._sayable(token, value)
+                and self._stated(contexts[mode], token) != self._plain(token, value)
                 and not self._only_folded(layer, mode, token)
             ]
             if missing:
@@ -234,9 +271,25 @@ class Placement:
             if value is None and mode == axis.default and token.key in folded:
                 axes = {a for c, _ in token.values for a, _ in c.picks}
                 value = token.value(BASE) if axes <= {layer.axis} else None
+            if value is None:
+                value = self._varied(token, layer.axis, mode)
             if value is not None:
                 found[token.key] = value
         return found
+
+    def _varied(self, token: Token, axis: str, mode: str) -> Value | None:
+        """The literal a reckoned base value comes to in one mode, where it differs there.
+
+        Other readers cannot reckon, so they are told in every context where it varies.
+        """
+        base = token.value(BASE)
+        if base is None or len(token.values) > 1 or axis not in self.resolver.influence(token.key):
+            return None
+        plain = self._plain(token, base)
+        if plain is None or plain == base:
+            return None
+        there = self._plain(token, base, self.resolver.theme({axis: mode}))
+        return there if there != plain else None
 
     def _only_folded(self, layer: Layer, mode: str, token: Token) -> bool:
         return token.value(Condition(((layer.axis, mode),))) is None and not self._folds(token)

@@ -11,15 +11,11 @@ import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from coloraide import Color as Engine
-from coloraide import NaN
-
 from prism.color import space
 from prism.errors import ExpressionError
 from prism.tokens import amounts
 from prism.tokens.amounts import Amount
 from prism.tokens.syntax import (
-    POLAR,
     Channel,
     ColorCall,
     ColorLiteral,
@@ -40,8 +36,8 @@ from prism.tokens.syntax import (
 Lookup = Callable[[str, tuple[str, ...]], object]
 _NUMERIC = ("number", "dimension", "duration", "fontWeight")
 
-# Chromium drops the hue of a mixed color that is this close to grey in OKLCH, unless it was
-# given in a space with hue (measured with Chromium 156).
+# In a mix in LCH or OKLCH Chromium drops the hue of a color this close to grey in OKLCH, unless
+# it was given in one of them (measured with Chromium 156).
 _GREY_CHROMA = 0.02
 #: Components that stand for each other when a color is converted (CSS Color 4, section 12.2).
 _ANALOGOUS = {
@@ -227,7 +223,7 @@ def convert(color: space.Color, target: str) -> tuple[float | None, float | None
 def _mixable(color: space.Color, target: str) -> space.Color:
     first, second, third = convert(color, target)
     coords = [first, second, third]
-    if target in POLAR and color.space != target:
+    if target in ("lch", "oklch") and color.space != target:
         chroma = space.engine(color).convert("oklch").coords(nans=False)[1]
         if chroma < _GREY_CHROMA and color.space not in ("oklch", "lch"):
             coords[_ANALOGOUS[target].index("H")] = None
@@ -257,9 +253,7 @@ def _mix(node: Mix, look: Lookup) -> space.Color:
     if whole <= 0:
         raise ExpressionError("The shares of color-mix() add up to nothing.")
     colors = [_mixable(evaluate_color(color, look), node.space) for color in (one, two)]
-    engines = [
-        Engine(c.space, [NaN if v is None else v for v in c.coords], c.alpha) for c in colors
-    ]
+    engines = [space.engine(color) for color in colors]
     mixed = space.from_engine(
         engines[0].mix(
             engines[1],

@@ -325,8 +325,12 @@ class Resolver:
             return Answer(token.type, broken=str(error))
         if isinstance(value, space.Color):
             fitted = space.fit(value, self.document.gamut)
-            return Answer(token.type, fitted, mapped=fitted is not value)
+            return Answer(token.type, fitted, mapped=fitted != value)
         return Answer(token.type, value)
+
+    def value_in(self, value: Value, type: str, theme: Theme) -> Resolved:
+        """What a value of ``type`` comes to in ``theme``; ``ExpressionError`` where it is broken."""
+        return self._value(value, type, theme)
 
     def _value(self, value: Value, type: str, theme: Theme) -> Resolved:
         if isinstance(value, Listing):

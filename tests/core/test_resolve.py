@@ -2,7 +2,8 @@
 
 from django.test import SimpleTestCase
 
-from prism.tokens.model import BASE, Condition, Document
+from prism.tokens.expressions import reference_of
+from prism.tokens.model import BASE, Condition, Document, Expression
 from prism.tokens.resolve import Resolver, strength
 from tests.builders import document, random_document, token
 
@@ -151,10 +152,14 @@ class TraceTests(SimpleTestCase):
             resolver = Resolver(random_document(seed))
             for theme in resolver.themes():
                 for one in resolver.document.tokens:
-                    answer = resolver.resolve(one.key, theme)
-                    if answer.color and not answer.mapped:
-                        last = resolver.trace(one.key, theme)[-1]
-                        self.assertEqual(last.answer.value, answer.value)
+                    answer, hops = resolver.resolve(one.key, theme), resolver.trace(one.key, theme)
+                    self.assertEqual(hops[0].answer, answer)
+                    aliases = all(
+                        isinstance(hop.value, Expression) and reference_of(hop.value.text)
+                        for hop in hops[:-1]
+                    )
+                    if answer.color and one.type == "color" and aliases:
+                        self.assertEqual(hops[-1].answer.value, answer.value)
 
 
 class GamutTests(SimpleTestCase):
