@@ -34,7 +34,7 @@ def set_value(document: Document, key: str, condition: Condition, value: Value) 
         found = document.axis(axis)
         if found is None or all(one.key != mode for one in found.modes):
             raise EditError("That mode is no longer there.", place=shown_path(token.path))
-    _check_value(document, token, value)
+    check_value(document, token, value)
     values = dict(token.values)
     values[condition] = value
     changed = _put(document, replace(token, values=tuple(values.items())))
@@ -102,7 +102,9 @@ def _put(document: Document, token: Token) -> Document:
     )
 
 
-def _check_value(document: Document, token: Token, value: Value) -> None:
+def check_value(document: Document, token: Token, value: Value) -> None:
+    """Raise ``ExpressionError`` unless ``value`` parses as the token's type and every token it
+    refers to is there."""
     if isinstance(value, Expression) and not value.text.strip():
         raise ExpressionError("The value is empty.", mend="Clear the cell to inherit instead.")
     if not (isinstance(value, Expression) and reference_of(value.text)):

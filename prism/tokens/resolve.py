@@ -392,10 +392,30 @@ class Resolver:
 
     def influence(self, key: str) -> tuple[str, ...]:
         """Keys of the axes that can change what the token resolves to, by what it may reach."""
+        return self.influence_of([key])
+
+    def influence_of(self, keys: Iterable[str]) -> tuple[str, ...]:
+        """Keys of the axes that can change what any of the tokens resolves to."""
         axes: set[int] = set()
-        for reached in self.reach([key]):
+        for reached in self.reach(keys):
             axes.update(self._tokens[reached].axes)
         return tuple(self.document.axes[i].key for i in sorted(axes))
+
+    def users(self, keys: Iterable[str]) -> set[str]:
+        """The tokens with ``keys`` and all that may refer to one of them, in any theme."""
+        referrers: dict[str, list[str]] = {}
+        for compiled in self._tokens.values():
+            for candidate in compiled.candidates:
+                for target in candidate.targets:
+                    referrers.setdefault(target, []).append(compiled.key)
+        seen = set(keys)
+        work = list(seen)
+        while work:
+            for user in referrers.get(work.pop(), ()):
+                if user not in seen:
+                    seen.add(user)
+                    work.append(user)
+        return seen
 
     def reach(self, keys: Iterable[str]) -> set[str]:
         """The tokens with ``keys`` and all that they may refer to, in any theme."""

@@ -1,0 +1,480 @@
+"""CSS in: custom properties under any selectors and media conditions become tokens.
+
+Which selectors become modes is decided in ``css_selectors``. What cannot be a token is passed
+over and listed with the reason.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+import tinycss2
+
+from prism.errors import ExpressionError, FormatError
+from prism.formats import css_selectors
+from prism.formats.css import FEATURES
+from prism.formats.layers import NewKey
+from prism.tokens.expressions import parse
+from prism.tokens.model import (
+    BASE,
+    Axis,
+    Condition,
+    Document,
+    Expression,
+    Follows,
+    Listing,
+    Mode,
+    Token,
+    Value,
+)
+from prism.tokens.names import derived_name, settle_names
+from prism.tokens.syntax import REFERENCE
+from prism.tokens.tiers import with_tiers
+from prism.tokens.validate import validate
+
+MAX_BYTES = 8 * 1024 * 1024
+_MAX_DEPTH = 12
+_TYPES = ("color", "dimension", "duration", "number")
+_GENERIC = frozenset(
+    [
+        "serif",
+        "sans-serif",
+        "monospace",
+        "cursive",
+        "fantasy",
+        "system-ui",
+        "ui-serif",
+        "ui-sans-serif",
+        "ui-monospace",
+        "ui-rounded",
+        "math",
+        "emoji",
+    ]
+)
+_KEYWORDS = ("inherit", "unset", "revert", "revert-layer")
+Picks = css_selectors.Picks
+
+
+@dataclass(frozen=True, slots=True)
+class PassedOver:
+    """A declaration that did not become a token's value, and why."""
+
+    name: str
+    selector: str
+    reason: str
+
+
+@dataclass(frozen=True, slots=True)
+class StyleSheet:
+    """The document a style sheet came to, and what was passed over."""
+
+    document: Document
+    passed_over: tuple[PassedOver, ...]
+
+
+@dataclass(slots=True)
+class _Property:
+    name: str
+    values: dict[Picks, list[Any]] = field(default_factory=dict)
+    selectors: dict[Picks, str] = field(default_factory=dict)
+    type: str = ""
+
+
+def read(
+    data: bytes,
+    file: str,
+    new_key: NewKey,
+    maps: Mapping[str, tuple[str, str]] | None = None,
+) -> StyleSheet:
+    """The custom properties of a style sheet as a document.
+
+    ``maps`` names axis and mode for selectors the plain rule does not know. Raises
+    ``FormatError`` for a file that is no style sheet.
+    """
+    if len(data) > MAX_BYTES:
+        raise FormatError(f"The file has more than {MAX_BYTES // 2**20} MB.", place=file)
+    try:
+        text = data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise FormatError("The file is not UTF-8 text.", place=file) from None
+    return _Reader(file, new_key, maps or {}).read(text)
+
+
+class _Reader:
+    def __init__(self, file: str, new_key: NewKey, maps: Mapping[str, tuple[str, str]]) -> None:
+        self.file = file
+        self.new_key = new_key
+        self.maps = {css_selectors.normalize(name): mode for name, mode in maps.items()}
+        self.properties: dict[str, _Property] = {}
+        self.passed: list[PassedOver] = []
+        self.modes: dict[str, dict[str, None]] = {}
+        self.base_modes: dict[str, str] = {}
+        self.schemes: dict[tuple[str, str], str] = {}
+        self.follows: dict[str, tuple[str, dict[str, str]]] = {}
+
+    def read(self, text: str) -> StyleSheet:
+        rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
+        self._rules(rules, [], 0)
+        if not self.properties:
+            raise FormatError(
+                "The style sheet declares no custom property on the page.",
+                place=self.file,
+                mend="Properties begin with two dashes; map other selectors to modes.",
+            )
+        self._light_dark()
+        self._types()
+        axes = self._axes()
+        document = Document(
+            name=self.file.rsplit("/", 1)[-1].removesuffix(".css"),
+            axes=axes,
+            tokens=with_tiers(tuple(self._tokens(axes))),
+        )
+        document = settle_names(document)
+        validate(
+            document, {token.path: f"{self.file}, --{token.path}" for token in document.tokens}
+        )
+        return StyleSheet(document, tuple(self.passed))
+
+    # Rules
+
+    def _rules(self, rules: Iterable[Any], preferences: list[tuple[str, str]], depth: int) -> None:
+        for rule in rules:
+            if rule.type == "error":
+                raise FormatError(
+                    f"The style sheet cannot be read: {rule.message}.",
+                    place=f"{self.file}, line {rule.source_line}, column {rule.source_column}",
+                )
+            if rule.type == "qualified-rule":
+                self._rule(rule, preferences)
+            elif rule.type == "at-rule" and rule.content is not None and depth < _MAX_DEPTH:
+                self._at_rule(rule, preferences, depth)
+
+    def _at_rule(self, rule: Any, preferences: list[tuple[str, str]], depth: int) -> None:
+        name = rule.lower_at_keyword
+        if name not in ("media", "layer", "supports"):
+            return
+        inner = tinycss2.parse_rule_list(rule.content, skip_comments=True, skip_whitespace=True)
+        if name == "media":
+            prelude = tinycss2.serialize(rule.prelude).strip()
+            found = css_selectors.media_preferences(prelude)
+            if found is None:
+                self._pass_all(inner, f"holds only under @media {prelude}")
+                return
+            preferences = preferences + found
+        self._rules(inner, preferences, depth + 1)
+
+    def _pass_all(self, rules: Iterable[Any], reason: str) -> None:
+        for rule in rules:
+            if rule.type == "qualified-rule":
+                selector = tinycss2.serialize(rule.prelude).strip()
+                for declaration in _declarations(rule):
+                    if declaration.name.startswith("--"):
+                        self.passed.append(PassedOver(declaration.name, selector, reason))
+
+    def _rule(self, rule: Any, preferences: list[tuple[str, str]]) -> None:
+        declarations = list(_declarations(rule))
+        custom = [one for one in declarations if one.name.startswith("--")]
+        scheme = next((one for one in declarations if one.lower_name == "color-scheme"), None)
+        if not custom and scheme is None:
+            return
+        parts = [tinycss2.serialize(part).strip() for part in _commas(rule.prelude)]
+        meanings = [css_selectors.read(part, preferences, self.maps) for part in parts]
+        held = [one for one in meanings if not one.reason]
+        for selector, meaning in zip(parts, meanings, strict=True):
+            if meaning.reason and not (meaning.silent and held):
+                for one in custom:
+                    self.passed.append(PassedOver(one.name, selector, meaning.reason))
+        for meaning in held:
+            self._meaning(meaning, bool(custom), any(not one.picks for one in held))
+            if scheme is not None and len(meaning.picks) == 1:
+                word = tinycss2.serialize(scheme.value).strip().split(" ")[-1].lower()
+                if word in ("light", "dark"):
+                    self.schemes[meaning.picks[0]] = word
+        for one in custom:
+            known = self.properties.setdefault(one.name, _Property(one.name))
+            for selector, meaning in zip(parts, meanings, strict=True):
+                if not meaning.reason:
+                    picks = tuple(sorted(meaning.picks))
+                    known.values[picks] = _trim(one.value)
+                    known.selectors[picks] = selector
+
+    def _meaning(self, meaning: css_selectors.Meaning, custom: bool, beside_base: bool) -> None:
+        for axis, mode in meaning.picks if custom else ():
+            self.modes.setdefault(axis, {})[mode] = None
+            if beside_base and len(meaning.picks) == 1:
+                self.base_modes.setdefault(axis, mode)
+        for axis, feature, value in meaning.follows if custom else ():
+            known = self.follows.setdefault(axis, (feature, {}))
+            if known[0] == feature:
+                known[1][value] = dict(meaning.picks)[axis]
+
+    def _light_dark(self) -> None:
+        """Split values that hold ``light-dark()`` into one for each mode of an appearance."""
+        axis = next(
+            (a for a, modes in self.modes.items() if {"light", "dark"} & set(modes)), "appearance"
+        )
+        for known in self.properties.values():
+            for picks, tokens in list(known.values.items()):
+                if _holds(tokens, "light-dark") and axis not in dict(picks):
+                    for mode in ("light", "dark"):
+                        self.modes.setdefault(axis, {})[mode] = None
+                        more = tuple(sorted((*picks, (axis, mode))))
+                        known.values.setdefault(more, tokens)
+                        known.selectors.setdefault(more, known.selectors[picks])
+                    del known.values[picks]
+                    self.follows.setdefault(
+                        axis, ("prefers-color-scheme", {"light": "light", "dark": "dark"})
+                    )
+        self.dark_axis = axis
+
+    # Types
+
+    def _types(self) -> None:
+        """Settle what each property is; what is none of the types becomes text for others."""
+        waiting = dict(self.properties)
+        while waiting:
+            settled = {
+                name: found
+                for name, known in waiting.items()
+                if (found := self._type(known)) is not None
+            }
+            if not settled:
+                # Only aliases of each other remain.
+                settled = dict.fromkeys(waiting, "")
+            for name, found in settled.items():
+                self.properties[name].type = found or "text"
+                del waiting[name]
+
+    def _type(self, known: _Property) -> str | None:
+        """The type of a property, empty for none; None while it hangs on others."""
+        found: set[str] = set()
+        for picks, tokens in known.values.items():
+            alias = _alias(tokens)
+            if alias is not None and alias in self.properties:
+                target = self.properties[alias]
+                if not target.type:
+                    return None
+                found.add("" if target.type == "text" else target.type)
+                continue
+            if any(
+                name in self.properties and not self.properties[name].type
+                for name in _variables(tokens)
+            ):
+                return None
+            found.add(self._type_of(self._text(tokens, picks)))
+        found -= {"initial"}
+        return found.pop() if len(found) == 1 else ""
+
+    def _type_of(self, text: str) -> str:
+        if text == "initial":
+            return "initial"
+        for name in _TYPES:
+            try:
+                parse(text, name)
+            except ExpressionError:
+                continue
+            return name
+        if _families(text):
+            return "fontFamily"
+        return "string" if tinycss2.parse_one_component_value(text).type == "string" else ""
+
+    # Values
+
+    def _text(self, tokens: list[Any], picks: Picks, depth: int = 0) -> str:
+        """Component values as the text of an expression: ``var(--x)`` becomes ``{x}``."""
+        if depth > _MAX_DEPTH:
+            return ""
+        out = ""
+        for token in tokens:
+            if token.type == "comment":
+                continue
+            if token.type == "function" and token.lower_name == "var":
+                parts = _commas(token.arguments)
+                name = tinycss2.serialize(parts[0]).strip() if parts else ""
+                known = self.properties.get(name)
+                if known is None and len(parts) > 1:
+                    fallback = token.arguments[len(parts[0]) + 1 :]
+                    out += self._text(_trim(fallback), picks, depth + 1)
+                elif known is not None and known.type == "text":
+                    out += self._text(self._at(known, picks), picks, depth + 1)
+                else:
+                    out += "{" + name.removeprefix("--") + "}"
+            elif token.type == "function" and token.lower_name == "light-dark":
+                parts = _commas(token.arguments)
+                dark = dict(picks).get(self.dark_axis) == "dark"
+                out += self._text(
+                    _trim(parts[1 if dark and len(parts) > 1 else 0]), picks, depth + 1
+                )
+            elif token.type == "function":
+                out += f"{token.name}({self._text(token.arguments, picks, depth + 1)})"
+            elif token.type == "() block":
+                out += f"({self._text(token.content, picks, depth + 1)})"
+            else:
+                out += str(tinycss2.serialize([token]))
+        return out.strip() if depth == 0 else out
+
+    def _at(self, known: _Property, picks: Picks) -> list[Any]:
+        """The declaration of a property that is nearest to a condition."""
+        return known.values.get(picks) or known.values.get(()) or next(iter(known.values.values()))
+
+    def _axes(self) -> tuple[Axis, ...]:
+        axes = []
+        for name, found in self.modes.items():
+            modes = list(found)
+            default = self.base_modes.get(name)
+            if default is None:
+                default = "light" if {"dark", "light"} & set(modes) else "standard"
+                modes = [default, *(mode for mode in modes if mode != default)]
+            follows = self.follows.get(name)
+            axes.append(
+                Axis(
+                    self.new_key(),
+                    name,
+                    tuple(
+                        Mode(mode, mode, color_scheme=self.schemes.get((name, mode), ""))
+                        for mode in modes
+                    ),
+                    default,
+                    follows=Follows(follows[0], tuple(follows[1].items()))
+                    if follows and follows[0] in FEATURES
+                    else None,
+                )
+            )
+        return tuple(axes)
+
+    def _tokens(self, axes: Iterable[Axis]) -> Iterator[Token]:
+        keys = {axis.name: axis.key for axis in axes}
+        for name, known in self.properties.items():
+            path = name.removeprefix("--")
+            if known.type == "text" or any(mark in path for mark in "{}.") or path.startswith("$"):
+                reason = "is neither a color, a measure, a number, a font list nor a text"
+                for picks in known.values:
+                    self.passed.append(PassedOver(name, known.selectors[picks], reason))
+                continue
+            values: dict[Condition, Value] = {}
+            for picks in self._conditions(known):
+                text = self._text(self._at(known, picks), picks)
+                condition = Condition(tuple(sorted((keys[axis], mode) for axis, mode in picks)))
+                if text == "initial":
+                    continue
+                if not self._reachable(text):
+                    self.passed.append(
+                        PassedOver(
+                            name,
+                            known.selectors.get(picks, ":root"),
+                            "refers to a property that is not there",
+                        )
+                    )
+                    continue
+                values[condition] = _value(text, known.type)
+            if not values:
+                continue
+            values = _folded(values)
+            token = Token(self.new_key(), path, known.type, "raw", tuple(values.items()))
+            if derived_name(path) != path:
+                token = replace(token, export_names=(("css", path),))
+            yield token
+
+    def _conditions(self, known: _Property) -> list[Picks]:
+        """The conditions of a property and of every text that is written into it."""
+        found = dict.fromkeys(known.values)
+        work = [name for tokens in known.values.values() for name in _variables(tokens)]
+        seen: set[str] = set()
+        while work:
+            inner = self.properties.get(work.pop())
+            if inner is not None and inner.type == "text" and inner.name not in seen:
+                seen.add(inner.name)
+                found.update(dict.fromkeys(inner.values))
+                work.extend(name for tokens in inner.values.values() for name in _variables(tokens))
+        return list(found)
+
+    def _reachable(self, text: str) -> bool:
+        return all(
+            f"--{match[1]}" in self.properties and self.properties[f"--{match[1]}"].type != "text"
+            for match in REFERENCE.finditer(text)
+        )
+
+
+def _folded(values: dict[Condition, Value]) -> dict[Condition, Value]:
+    """Values without the conditions on one axis that repeat the base, where none is between."""
+    base = values.get(BASE)
+    axes = {axis for condition in values for axis, _ in condition.picks}
+    if base is None or len(axes) != 1:
+        return values
+    return {c: value for c, value in values.items() if c == BASE or value != base}
+
+
+def _value(text: str, type: str) -> Value:
+    if type == "fontFamily" and not text.startswith("{"):
+        return Listing(tuple(Expression(name) for name in _families(text) or ()))
+    if type == "string" and not text.startswith("{"):
+        token = tinycss2.parse_one_component_value(text)
+        return Expression(str(token.value))
+    return Expression(text)
+
+
+def _families(text: str) -> list[str] | None:
+    """The names of a font list, or None where the text is none."""
+    names = []
+    for part in _commas(tinycss2.parse_component_value_list(text)):
+        part = _trim(part)
+        if len(part) == 1 and part[0].type == "string":
+            names.append(str(part[0].value))
+        elif part and all(one.type in ("ident", "whitespace") for one in part):
+            names.append(" ".join(tinycss2.serialize(part).split()))
+        else:
+            return None
+    generic = any(name.lower() in _GENERIC for name in names)
+    return names if generic and len(names) > 1 else None
+
+
+def _declarations(rule: Any) -> Iterator[Any]:
+    found = tinycss2.parse_blocks_contents(rule.content, skip_comments=True, skip_whitespace=True)
+    return (one for one in found if one.type == "declaration")
+
+
+def _commas(tokens: Iterable[Any]) -> list[list[Any]]:
+    parts: list[list[Any]] = [[]]
+    for token in tokens:
+        if token.type == "literal" and token.value == ",":
+            parts.append([])
+        else:
+            parts[-1].append(token)
+    return parts
+
+
+def _trim(tokens: Iterable[Any]) -> list[Any]:
+    found = list(tokens)
+    while found and found[0].type in ("whitespace", "comment"):
+        found.pop(0)
+    while found and found[-1].type in ("whitespace", "comment"):
+        found.pop()
+    return found
+
+
+def _alias(tokens: list[Any]) -> str | None:
+    """The property where the whole value is one ``var()``."""
+    if len(tokens) == 1 and tokens[0].type == "function" and tokens[0].lower_name == "var":
+        return str(tinycss2.serialize(_commas(tokens[0].arguments)[0])).strip()
+    return None
+
+
+def _variables(tokens: Iterable[Any]) -> Iterator[str]:
+    """Every property that a value refers to."""
+    for token in tokens:
+        if token.type == "function":
+            if token.lower_name == "var":
+                yield tinycss2.serialize(_commas(token.arguments)[0]).strip()
+            yield from _variables(token.arguments)
+        elif token.type == "() block":
+            yield from _variables(token.content)
+
+
+def _holds(tokens: Iterable[Any], function: str) -> bool:
+    return any(
+        (one.type == "function" and (one.lower_name == function or _holds(one.arguments, function)))
+        or (one.type == "() block" and _holds(one.content, function))
+        for one in tokens
+    )

@@ -1,0 +1,84 @@
+"""Files of any format that is read, by their names and what they hold."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from prism.errors import FormatError
+from prism.formats import css_reader, palettes, plain, resolver, strict_json
+from prism.formats.css_reader import PassedOver
+from prism.formats.layers import NewKey
+from prism.tokens.model import Document
+
+#: Endings of the files that are read.
+ENDINGS = (".tokens.json", ".resolver.json", ".json", ".css", ".gpl", ".csv", ".svg")
+
+
+@dataclass(frozen=True, slots=True)
+class ReadFiles:
+    """A document and what of its files was passed over."""
+
+    document: Document
+    passed_over: tuple[PassedOver, ...] = ()
+
+
+def read(
+    files: Mapping[str, bytes],
+    new_key: NewKey,
+    maps: Mapping[str, tuple[str, str]] | None = None,
+) -> ReadFiles:
+    """A document from ``files``: Design Tokens files together, or one file of another format.
+
+    ``maps`` names axis and mode for selectors of a style sheet.
+    """
+    if len(files) == 1:
+        name, data = next(iter(files.items()))
+        kind = kind_of(name, data)
+        if kind == "css":
+            sheet = css_reader.read(data, name, new_key, maps)
+            return ReadFiles(sheet.document, sheet.passed_over)
+        if kind == "gpl":
+            return ReadFiles(palettes.read_gpl(data, name, new_key))
+        if kind == "svg":
+            return ReadFiles(palettes.read_svg(data, name, new_key))
+        if kind == "csv":
+            return ReadFiles(plain.read_csv(data, name, new_key))
+        if kind == "json":
+            return ReadFiles(plain.read_json(data, name, new_key))
+    elif any(not name.endswith(".json") for name in files):
+        raise FormatError(
+            "Several files are read together only where all are Design Tokens files.",
+            place=next(name for name in files if not name.endswith(".json")),
+        )
+    return ReadFiles(resolver.read(files, new_key))
+
+
+def kind_of(name: str, data: bytes) -> str:
+    """The format of a file: ``tokens``, ``json``, ``css``, ``gpl``, ``svg`` or ``csv``."""
+    lower = name.lower()
+    for ending in (".css", ".gpl", ".svg", ".csv"):
+        if lower.endswith(ending):
+            return ending[1:]
+    start = data[:4000].lstrip(b"\xef\xbb\xbf \t\r\n")
+    if lower.endswith((".tokens.json", ".resolver.json")):
+        return "tokens"
+    if lower.endswith(".json") or start.startswith(b"{"):
+        return "tokens" if _design_tokens(data, name) else "json"
+    if start.startswith(b"GIMP Palette"):
+        return "gpl"
+    if start.startswith(b"<"):
+        return "svg"
+    return "css" if re.search(rb"\{[^}]*--", data) else "csv"
+
+
+def _design_tokens(data: bytes, name: str) -> bool:
+    work: list[object] = [strict_json.read(data, name)]
+    while work:
+        one = work.pop()
+        if isinstance(one, dict):
+            if "$value" in one or "$ref" in one or "resolutionOrder" in one:
+                return True
+            work.extend(one.values())
+    return False

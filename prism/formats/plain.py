@@ -1,0 +1,301 @@
+"""Plain JSON and CSV: axes and tokens with their conditional values, by name.
+
+What both say: axes with their modes, default and color schemes; tokens with path, type, tier,
+description, and a value for each condition. Keys are made anew on reading.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from prism.errors import FormatError, PrismError
+from prism.formats import strict_json
+from prism.formats.layers import NewKey
+from prism.tokens.expressions import check, decode, encode, parse
+from prism.tokens.model import (
+    TYPES,
+    Axis,
+    Condition,
+    Document,
+    Expression,
+    Mode,
+    Tier,
+    Token,
+    Value,
+)
+from prism.tokens.names import settle_names
+from prism.tokens.sheet import TIERS
+from prism.tokens.structure import check_path
+from prism.tokens.validate import validate
+
+_COLUMNS = ("kind", "name", "type", "tier", "when", "value", "description")
+_GUESSED = ("color", "dimension", "duration", "number")
+
+
+@dataclass(frozen=True, slots=True)
+class _Stated:
+    """One value of one token, as a file says it."""
+
+    path: str
+    type: str
+    tier: str
+    description: str
+    when: tuple[tuple[str, str], ...]
+    value: Value
+    place: str
+
+
+def write_json(document: Document) -> str:
+    """The document as plain JSON."""
+    names = _Names(document)
+    return strict_json.write(
+        {
+            "name": document.name,
+            "axes": [
+                {
+                    "name": axis.name,
+                    "description": axis.description,
+                    "default": axis.mode(axis.default).name,
+                    "modes": [
+                        {"name": mode.name, "color_scheme": mode.color_scheme}
+                        for mode in axis.modes
+                    ],
+                }
+                for axis in document.axes
+            ],
+            "tokens": [
+                {
+                    "path": token.path,
+                    "type": token.type,
+                    "tier": token.tier,
+                    "description": token.description,
+                    "values": [
+                        {"when": names.when(condition), "value": json.loads(encode(value))}
+                        for condition, value in token.values
+                    ],
+                }
+                for token in document.tokens
+            ],
+        }
+    )
+
+
+def read_json(data: bytes, file: str, new_key: NewKey) -> Document:
+    """A document from plain JSON: as ``write_json`` writes it, or names and values nested."""
+    raw = strict_json.read(data, file)
+    if not isinstance(raw.get("tokens"), list):
+        return _nested(raw, file, new_key)
+    try:
+        axes = tuple(_axis(one, new_key) for one in raw.get("axes", ()))
+        stated = [
+            _Stated(
+                str(one["path"]),
+                str(one["type"]),
+                str(one.get("tier", "raw")),
+                str(one.get("description", "")),
+                tuple((str(axis), str(mode)) for axis, mode in value.get("when", {}).items()),
+                decode(json.dumps(value["value"])),
+                f"{file}, {one['path']}",
+            )
+            for one in raw["tokens"]
+            for value in one["values"] or [None]
+            if value is not None
+        ]
+    except (KeyError, TypeError, AttributeError) as error:
+        raise FormatError(f"The file lacks what a token needs: {error}.", place=file) from None
+    return _document(str(raw.get("name", "")), axes, stated, new_key)
+
+
+def write_csv(document: Document) -> str:
+    """The document as CSV: a row for each axis, mode and value."""
+    names = _Names(document)
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(_COLUMNS)
+    for axis in document.axes:
+        writer.writerow(
+            ("axis", axis.name, "", "", "", axis.mode(axis.default).name, axis.description)
+        )
+        for mode in axis.modes:
+            writer.writerow(("mode", mode.name, "", "", axis.name, mode.color_scheme, ""))
+    for token in document.tokens:
+        for condition, value in token.values:
+            when = json.dumps(names.when(condition), ensure_ascii=False) if condition.picks else ""
+            text = value.text if isinstance(value, Expression) else encode(value)
+            row = ("token", token.path, token.type, token.tier, when, text, token.description)
+            writer.writerow(row)
+    return out.getvalue()
+
+
+def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
+    """A document from CSV: as ``write_csv`` writes it, or two columns of names and values."""
+    if len(data) > strict_json.MAX_BYTES:
+        raise FormatError("The file is too large.", place=file)
+    try:
+        text = data.decode("utf-8-sig")
+        rows = [row for row in csv.reader(io.StringIO(text), strict=True) if any(row)]
+    except (UnicodeDecodeError, csv.Error) as error:
+        raise FormatError(f"The file is not CSV: {error}.", place=file) from None
+    if not rows:
+        raise FormatError("The file is empty.", place=file)
+    if tuple(rows[0]) != _COLUMNS:
+        return _two_columns(rows, file, new_key)
+    axes: dict[str, dict[str, Any]] = {}
+    stated = []
+    for number, row in enumerate(rows[1:], 2):
+        place = f"{file}, row {number}"
+        if len(row) != len(_COLUMNS):
+            raise FormatError(f"The row has {len(row)} columns.", place=place)
+        kind, name, said_type, tier, when, value, description = row
+        if kind == "axis":
+            axes[name] = {"name": name, "default": value, "description": description, "modes": []}
+        elif kind == "mode":
+            if when not in axes:
+                raise FormatError(f"There is no axis “{when}”.", place=place)
+            axes[when]["modes"].append({"name": name, "color_scheme": value})
+        elif kind == "token":
+            stated.append(
+                _Stated(
+                    name,
+                    said_type,
+                    tier,
+                    description,
+                    _when(when, place),
+                    _read(value, said_type, place),
+                    place,
+                )
+            )
+        else:
+            raise FormatError(f"“{kind[:40]}” is no kind of row.", place=place)
+    try:
+        built = tuple(_axis(one, new_key) for one in axes.values())
+    except KeyError as error:
+        raise FormatError(f"There is no mode {error}.", place=file) from None
+    return _document(file.rsplit("/", 1)[-1].removesuffix(".csv"), built, stated, new_key)
+
+
+class _Names:
+    """Names of axes and modes by key."""
+
+    def __init__(self, document: Document) -> None:
+        self.document = document
+
+    def when(self, condition: Condition) -> dict[str, str]:
+        return {
+            axis.name: axis.mode(mode).name
+            for axis in self.document.axes
+            if (mode := condition.mode_on(axis.key)) is not None
+        }
+
+
+def _when(text: str, place: str) -> tuple[tuple[str, str], ...]:
+    if not text:
+        return ()
+    found = strict_json.read(text.encode(), place)
+    return tuple((str(axis), str(mode)) for axis, mode in found.items())
+
+
+def _read(text: str, type: str, place: str) -> Value:
+    many = text.startswith(("[", '{"parts"')) and type not in ("string", "color")
+    try:
+        return decode(text) if many else Expression(text)
+    except ValueError as error:
+        raise FormatError(f"The value cannot be read: {error}.", place=place) from None
+
+
+def _axis(raw: Mapping[str, Any], new_key: NewKey) -> Axis:
+    modes = tuple(
+        Mode(new_key(), str(one["name"]), color_scheme=str(one.get("color_scheme", "")))
+        for one in raw["modes"]
+    )
+    keys = {mode.name: mode.key for mode in modes}
+    return Axis(
+        new_key(),
+        str(raw["name"]),
+        modes,
+        keys[str(raw["default"])],
+        str(raw.get("description", "")),
+    )
+
+
+def _document(
+    name: str, axes: tuple[Axis, ...], stated: Iterable[_Stated], new_key: NewKey
+) -> Document:
+    picks = {(axis.name, mode.name): (axis.key, mode.key) for axis in axes for mode in axis.modes}
+    tokens: dict[str, Token] = {}
+    places: dict[str, str] = {}
+    for one in stated:
+        try:
+            if one.type not in TYPES:
+                raise PrismError(f"“{one.type[:40]}” is no type.")
+            if one.tier not in TIERS:
+                raise PrismError(f"“{one.tier[:40]}” is no tier.")
+            check_path(one.path)
+            check(one.value, one.type)
+            condition = Condition(tuple(sorted(picks[pick] for pick in one.when)))
+        except PrismError as error:
+            raise FormatError(error.sentence, place=one.place, mend=error.mend) from None
+        except KeyError as error:
+            raise FormatError(f"There is no mode {error}.", place=one.place) from None
+        tier: Tier = one.tier
+        known = tokens.get(one.path)
+        if known is None:
+            known = Token(new_key(), one.path, one.type, tier, (), one.description)
+        if known.value(condition) is not None or known.type != one.type:
+            raise FormatError("This token is said twice.", place=one.place)
+        values = (*known.values, (condition, one.value))
+        tokens[one.path] = Token(
+            known.key, known.path, known.type, known.tier, values, known.description
+        )
+        places[one.path] = one.place
+    document = settle_names(Document(name=name, axes=axes, tokens=tuple(tokens.values())))
+    validate(document, places)
+    return document
+
+
+def guess_type(text: str) -> str:
+    """The first type that a text reads as; ``string`` where it is none."""
+    for guessed in _GUESSED:
+        try:
+            parse(text, guessed)
+        except PrismError:
+            continue
+        return guessed
+    return "string"
+
+
+def _nested(raw: Mapping[str, Any], file: str, new_key: NewKey) -> Document:
+    stated = []
+    work: list[tuple[str, Any]] = [("", raw)]
+    while work:
+        path, value = work.pop()
+        if isinstance(value, dict):
+            inner = [(f"{path}.{name}" if path else name, one) for name, one in value.items()]
+            work.extend(reversed(inner))
+            continue
+        if isinstance(value, bool | list) or value is None:
+            raise FormatError("A value is a text or a number.", place=f"{file}, {path}")
+        text = str(value)
+        stated.append(
+            _Stated(path, guess_type(text), "raw", "", (), Expression(text), f"{file}, {path}")
+        )
+    return _document(file.rsplit("/", 1)[-1].removesuffix(".json"), (), stated, new_key)
+
+
+def _two_columns(rows: list[list[str]], file: str, new_key: NewKey) -> Document:
+    stated = []
+    for number, row in enumerate(rows, 1):
+        place = f"{file}, row {number}"
+        if len(row) < 2:
+            raise FormatError("A row has a name and a value.", place=place)
+        name, text = row[0].strip(), row[1].strip()
+        guessed = guess_type(text)
+        if number == 1 and guessed == "string":
+            continue  # a head
+        stated.append(_Stated(name, guessed, "raw", "", (), Expression(text), place))
+    return _document(file.rsplit("/", 1)[-1].removesuffix(".csv"), (), stated, new_key)
