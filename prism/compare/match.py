@@ -75,6 +75,21 @@ def align(document: Document, to: Document) -> Document:
             for token in document.tokens
         ),
         pairings=tuple(pairings),
+        sources=tuple(
+            replace(
+                source,
+                entries=tuple(replace(e, token=keys.get(e.token, e.token)) for e in source.entries),
+            )
+            for source in document.sources
+        ),
+        layers=tuple(
+            replace(
+                layer,
+                axis=axes.get(layer.axis, layer.axis),
+                contexts=tuple((modes[layer.axis, m], s) for m, s in layer.contexts),
+            )
+            for layer in document.layers
+        ),
     )
 
 

@@ -131,6 +131,10 @@ def _bring(
             return Clash(
                 "token", parent, "", _name(merged, reference, "token", parent), operation.row, None
             )
+        gone_mode = _gone_mode(merged, key) if kind == "value" else ""
+        if gone_mode:
+            name = _name(merged, reference, "mode", gone_mode)
+            return Clash("mode", gone_mode, "", name, operation.row, None)
         if kind == "mode" and parent not in merged.rows["axis"]:
             return Clash(
                 "axis", parent, "", _name(merged, reference, "axis", parent), operation.row, None
@@ -152,6 +156,14 @@ def _bring(
         return Clash(kind, key, operation.field, name, operation.after, now)
     rows[key] = rows[key] | {operation.field: operation.after}
     return None
+
+
+def _gone_mode(merged: Tables, key: str) -> str:
+    """The full key of a mode that a value's condition names and that is gone; else empty."""
+    for axis, mode in condition_from(key.split(" ", 1)[1]).picks:
+        if f"{axis} {mode}" not in merged.rows["mode"]:
+            return f"{axis} {mode}"
+    return ""
 
 
 def _children_changed(merged: Tables, reference: Tables, kind: str, key: str) -> bool:
