@@ -65,10 +65,13 @@ _json = click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 # Reading
 
 
-def load(source: str, maps: Sequence[str] = ()) -> Document:
-    """The document in a file, in a folder, or on standard input (``-``)."""
+def load(source: str, maps: Sequence[str] = (), prefix: str = "k") -> Document:
+    """The document in a file, in a folder, or on standard input (``-``).
+
+    Parts that bring no key of their own get ``prefix`` and a number.
+    """
     numbers = itertools.count(1)
-    found = files.read(_bytes(source), lambda: f"k{next(numbers)}", dict(map(_map, maps)))
+    found = files.read(_bytes(source), lambda: f"{prefix}{next(numbers)}", dict(map(_map, maps)))
     for one in found.passed_over:
         click.echo(f"Passed over: {one.name} in {one.selector}: {one.reason}.", err=True)
     return found.document
@@ -380,7 +383,7 @@ def write_as(
 def diff(ctx: click.Context, before: str, after: str, maps: tuple[str, ...]) -> None:
     """Say what differs between two files; exit with 1 where anything does."""
     old = load(before, maps)
-    new = align(load(after, maps), old)
+    new = align(load(after, maps, prefix="other"), old)
     lines = [
         describe(operation, old, new)
         for operation in differences(old, new)

@@ -39,14 +39,14 @@ _GUESSED = ("color", "dimension", "duration", "number")
 
 @dataclass(frozen=True, slots=True)
 class _Stated:
-    """One value of one token, as a file says it."""
+    """One value of one token, as a file says it; None for a token that has no value."""
 
     path: str
     type: str
     tier: str
     description: str
     when: tuple[tuple[str, str], ...]
-    value: Value
+    value: Value | None
     place: str
 
 
@@ -99,12 +99,11 @@ def read_json(data: bytes, file: str, new_key: NewKey) -> Document:
                 str(one.get("tier", "raw")),
                 str(one.get("description", "")),
                 tuple((str(axis), str(mode)) for axis, mode in value.get("when", {}).items()),
-                decode(json.dumps(value["value"])),
+                decode(json.dumps(value["value"])) if value else None,
                 f"{file}, {one['path']}",
             )
             for one in raw["tokens"]
-            for value in one["values"] or [None]
-            if value is not None
+            for value in one["values"] or [{}]
         ]
     except (KeyError, TypeError, AttributeError) as error:
         raise FormatError(f"The file lacks what a token needs: {error}.", place=file) from None
@@ -124,6 +123,10 @@ def write_csv(document: Document) -> str:
         for mode in axis.modes:
             writer.writerow(("mode", mode.name, "", "", axis.name, mode.color_scheme, ""))
     for token in document.tokens:
+        if not token.values:
+            writer.writerow(
+                ("absent", token.path, token.type, token.tier, "", "", token.description)
+            )
         for condition, value in token.values:
             when = json.dumps(names.when(condition), ensure_ascii=False) if condition.picks else ""
             text = value.text if isinstance(value, Expression) else encode(value)
@@ -158,7 +161,7 @@ def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
             if when not in axes:
                 raise FormatError(f"There is no axis “{when}”.", place=place)
             axes[when]["modes"].append({"name": name, "color_scheme": value})
-        elif kind == "token":
+        elif kind in ("token", "absent"):
             stated.append(
                 _Stated(
                     name,
@@ -166,7 +169,7 @@ def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
                     tier,
                     description,
                     _when(when, place),
-                    _read(value, said_type, place),
+                    _read(value, said_type, place) if kind == "token" else None,
                     place,
                 )
             )
@@ -236,7 +239,8 @@ def _document(
             if one.tier not in TIERS:
                 raise PrismError(f"“{one.tier[:40]}” is no tier.")
             check_path(one.path)
-            check(one.value, one.type)
+            if one.value is not None:
+                check(one.value, one.type)
             condition = Condition(tuple(sorted(picks[pick] for pick in one.when)))
         except PrismError as error:
             raise FormatError(error.sentence, place=one.place, mend=error.mend) from None
@@ -248,7 +252,7 @@ def _document(
             known = Token(new_key(), one.path, one.type, tier, (), one.description)
         if known.value(condition) is not None or known.type != one.type:
             raise FormatError("This token is said twice.", place=one.place)
-        values = (*known.values, (condition, one.value))
+        values = known.values if one.value is None else (*known.values, (condition, one.value))
         tokens[one.path] = Token(
             known.key, known.path, known.type, known.tier, values, known.description
         )
