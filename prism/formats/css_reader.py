@@ -197,6 +197,7 @@ class _Reader:
             for selector, meaning in zip(parts, meanings, strict=True):
                 if not meaning.reason:
                     picks = tuple(sorted(meaning.picks))
+                    known.values.pop(picks, None)
                     known.values[picks] = _trim(one.value)
                     known.selectors[picks] = selector
 
@@ -319,9 +320,30 @@ class _Reader:
         """The declaration of a property that is nearest to a condition."""
         return known.values.get(picks) or known.values.get(()) or next(iter(known.values.values()))
 
+    def _ordered(self) -> list[str]:
+        """Names of the axes, so that of two equally specific rules the later one wins.
+
+        Where the rules of a style sheet ask for no one order, the axes stand as they came.
+        """
+        after: dict[str, set[str]] = {name: set() for name in self.modes}
+        for known in self.properties.values():
+            sets = [frozenset(axis for axis, _ in picks) for picks in known.values]
+            for i, earlier in enumerate(sets):
+                for later in sets[i + 1 :]:
+                    if len(earlier) == len(later) and len(later - earlier) == 1:
+                        after[next(iter(later - earlier))].update(earlier - later)
+        ordered: list[str] = []
+        while len(ordered) < len(after):
+            free = [n for n in after if n not in ordered and after[n] <= set(ordered)]
+            if not free:
+                return list(self.modes)
+            ordered.append(free[0])
+        return ordered
+
     def _axes(self) -> tuple[Axis, ...]:
         axes = []
-        for name, found in self.modes.items():
+        for name in self._ordered():
+            found = self.modes[name]
             modes = list(found)
             default = self.base_modes.get(name)
             if default is None:

@@ -112,7 +112,12 @@ class Resolver:
     two threads that find the same one store the same.
     """
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, before: Resolver | None = None) -> None:
+        """A resolver for ``document``.
+
+        ``before`` is that of the document it was made from: what no change can reach keeps its
+        answers.
+        """
         self.document = document
         self.axis_index = {axis.key: i for i, axis in enumerate(document.axes)}
         self.mode_index = [
@@ -128,8 +133,31 @@ class Resolver:
         for position, token in enumerate(document.tokens):
             self._by_path.setdefault(shown_path(token.path), token.key)
             self._order[token.key] = position
+        changed = self._changed(before) if before is not None else None
         for token in document.tokens:
-            self._tokens[token.key] = self._compile(token)
+            if before is None or changed is None or token.key in changed:
+                self._tokens[token.key] = self._compile(token)
+            else:
+                self._tokens[token.key] = before._tokens[token.key]
+        if before is not None and changed is not None:
+            reached = self.users(changed) | before.users(changed & before._tokens.keys())
+            for key, memo in before._memo.items():
+                if key not in reached and key in self._tokens:
+                    self._memo[key] = memo
+
+    def _changed(self, before: Resolver) -> set[str] | None:
+        """Keys of the tokens that are new or different; None where everything may be."""
+        old = before.document
+        if old.axes != self.document.axes or old.gamut != self.document.gamut:
+            return None
+        if before._by_path != self._by_path:
+            return None
+        known = {token.key: token for token in old.tokens}
+        return {
+            token.key
+            for token in self.document.tokens
+            if (was := known.get(token.key)) is not token and was != token
+        }
 
     def _compile(self, token: Token) -> _Compiled:
         candidates = []
@@ -211,6 +239,43 @@ class Resolver:
             if tuple(theme[axis] for axis in axes) in table:
                 return axes
         return ()
+
+    def cells(self, keys: Sequence[str]) -> list[tuple[tuple[tuple[int, int], ...], Theme]]:
+        """The space of all themes in parts in which each of the tokens has one answer.
+
+        Each part is the positions of axis and mode that mark it out, and one theme in it. The
+        parts do not overlap and leave none out.
+        """
+        found = []
+        work: list[dict[int, int]] = [{}]
+        start = self.default_theme
+        while work:
+            fixed = work.pop()
+            theme = tuple(fixed.get(i, mode) for i, mode in enumerate(start))
+            free = next(
+                (axis for key in keys for axis in self.consulted(key, theme) if axis not in fixed),
+                None,
+            )
+            if free is None:
+                found.append((tuple(sorted(fixed.items())), theme))
+            else:
+                modes = range(len(self.document.axes[free].modes))
+                work.extend(fixed | {free: mode} for mode in reversed(modes))
+        return found
+
+    def resolve_all(self) -> int:
+        """Find every answer of every token in all themes; returns how many there are."""
+        for token in self.document.tokens:
+            self.cells([token.key])
+        return sum(len(table) for memo in self._memo.values() for table in memo.values())
+
+    def share(self, fixed: Sequence[tuple[int, int]]) -> int:
+        """How many themes a part of ``cells`` holds."""
+        bound = {axis for axis, _ in fixed}
+        count = 1
+        for i, axis in enumerate(self.document.axes):
+            count *= 1 if i in bound else len(axis.modes)
+        return count
 
     def _recall(self, key: str, theme: Theme) -> Answer | None:
         for axes, table in tuple(self._memo.get(key, {}).items()):

@@ -180,18 +180,10 @@ def failing(loaded):
 
 def _failing(loaded):
     found = {}
-    resolver = loaded.resolver
-    for pairing in loaded.document.pairings:
-        axes = {
-            axis
-            for key in (pairing.foreground, *pairing.backgrounds, pairing.page)
-            if loaded.document.token(key) is not None
-            for axis in resolver.influence(key)
-        }
-        readings = contrast.audit(resolver, [pairing], list(resolver.themes(list(axes))))
-        missed = [reading for reading in readings if reading.fails]
+    for key, parts in contrast.survey(loaded.resolver, loaded.document.pairings).items():
+        missed = [part.reading for part in parts if part.reading.fails]
         if missed:
-            found[pairing.key] = missed
+            found[key] = missed
     return found
 
 

@@ -36,11 +36,18 @@ class Loaded:
 
     document: Document
     revision: int
-    derived: dict = field(default_factory=dict, compare=False)
+    before: Resolver | None = field(default=None, compare=False, repr=False)
+    derived: dict = field(default_factory=dict, compare=False, repr=False)
 
     @cached_property
     def resolver(self):
-        return Resolver(self.document)
+        """The document's resolver; what no change reached keeps its answers."""
+        return Resolver(self.document, self.before)
+
+    @property
+    def known(self):
+        """The resolver, where it was needed already."""
+        return self.__dict__.get("resolver")
 
     def once(self, name, compute):
         """The result of ``compute()`` for this revision, computed at most once."""
@@ -86,7 +93,7 @@ def _catch_up(project, cached):
     document = cached.document
     for entry in entries:
         document = apply(document, operations_of(entry))
-    return Loaded(document, entries[-1].revision)
+    return Loaded(document, entries[-1].revision, cached.known)
 
 
 def _remember(pk, loaded):
@@ -144,7 +151,7 @@ def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, r
             label=label[:300],
             operations=json.dumps([one.plain() for one in operations], ensure_ascii=False),
         )
-    stored = Loaded(after, current.revision)
+    stored = Loaded(after, current.revision, before.known)
     transaction.on_commit(lambda: _remember(project.pk, stored))
     project.revision = current.revision
     project.name = current.name
