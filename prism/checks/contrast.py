@@ -83,7 +83,7 @@ def audit(
             layers, missing = _stack(resolver, pairing, theme)
             number = stacks.setdefault(layers, len(stacks)) if layers else -1
             wanted.append((pairing, theme, number, missing))
-    measured = _measure(list(stacks))
+    measured = measure(list(stacks))
     return [
         Reading(pairing.key, theme, math.nan, pairing.required, math.nan, "", "", missing)
         if number < 0
@@ -92,43 +92,6 @@ def audit(
         )
         for pairing, theme, number, missing in wanted
     ]
-
-
-@dataclass(frozen=True, slots=True)
-class Part:
-    """How a pairing reads in a part of all themes: what marks the part out, and how many."""
-
-    fixed: tuple[tuple[int, int], ...]
-    themes: int
-    reading: Reading
-
-
-def survey(resolver: Resolver, pairings: Iterable[Pairing]) -> dict[str, list[Part]]:
-    """Every pairing in all themes, each distinct answer computed once, by the pairing's key.
-
-    The parts of a pairing do not overlap and leave no theme out.
-    """
-    stacks: dict[tuple[Rgba, ...], int] = {}
-    wanted = []
-    for pairing in pairings:
-        keys = [
-            key
-            for key in (pairing.foreground, *pairing.backgrounds, pairing.page)
-            if resolver.document.token(key) is not None
-        ]
-        for fixed, theme in resolver.cells(keys):
-            layers, missing = _stack(resolver, pairing, theme)
-            number = stacks.setdefault(layers, len(stacks)) if layers else -1
-            wanted.append((pairing, fixed, theme, number, missing))
-    measured = _measure(list(stacks))
-    found: dict[str, list[Part]] = {}
-    for pairing, fixed, theme, number, missing in wanted:
-        values = measured[number] if number >= 0 else (math.nan, math.nan, "", "")
-        reading = Reading(
-            pairing.key, theme, values[0], pairing.required, *values[1:], missing=missing
-        )
-        found.setdefault(pairing.key, []).append(Part(fixed, resolver.share(fixed), reading))
-    return found
 
 
 def stack_reading(
@@ -161,8 +124,8 @@ def _stack(resolver: Resolver, pairing: Pairing, theme: Theme) -> tuple[tuple[Rg
     return tuple(layers), ""
 
 
-def _measure(stacks: list[tuple[Rgba, ...]]) -> list[tuple[float, float, str, str]]:
-    """Ratio, L* gap and both painted colors of each stack, top first."""
+def measure(stacks: list[tuple[Rgba, ...]]) -> list[tuple[float, float, str, str]]:
+    """Ratio, L* gap and both painted colors of each stack of colors, top first, in one batch."""
     if not stacks:
         return []
     depth = max(len(stack) for stack in stacks)

@@ -6,8 +6,11 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from prism.checks.findings import Finding
+from prism.tokens.evaluate import Calculation, Quantity
 from prism.tokens.expressions import references
 from prism.tokens.model import BASE, Document, Token, shown_path
+from prism.tokens.resolve import Resolver
+from prism.tokens.resolved import css_value
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,6 +132,28 @@ def _unused(document: Document) -> list[Finding]:
     ]
 
 
+def _units(document: Document) -> list[Finding]:
+    known = {"dimension": ("px", "rem"), "duration": ("ms", "s")}
+    resolver = Resolver(document)
+    found = []
+    for token in document.tokens:
+        if token.type in known:
+            value = resolver.resolve(token.key, resolver.default_theme).value
+            if isinstance(value, Calculation) or (
+                isinstance(value, Quantity) and value.unit not in known[token.type]
+            ):
+                found.append(
+                    Finding(
+                        "unit",
+                        f"{shown_path(token.path)} is {css_value(value, token.type)}, which "
+                        f"Design Tokens files cannot say.",
+                        token.key,
+                        mend=f"They know {' and '.join(known[token.type])}; other readers see text.",
+                    )
+                )
+    return found
+
+
 def _defaults(document: Document) -> list[Finding]:
     return [
         Finding(
@@ -146,6 +171,7 @@ CHECKS = (
     Check("absent", "There in part", "A missing value is a hole in some theme.", _partly_absent),
     Check("literal", "Literal", "A literal does not follow its palette.", _literals),
     Check("unused", "Unused", "What nobody uses is still read by everybody.", _unused),
+    Check("unit", "Unit", "Other readers cannot reckon with it.", _units),
     Check("default", "No default", "Readers differ on what an unnamed default is.", _defaults),
 )
 

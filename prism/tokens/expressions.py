@@ -49,6 +49,10 @@ PARTS: dict[str, dict[str, str]] = {
     "gradient": {"color": "color", "position": "number"},
     "strokeStyle": {"dashArray": "dimension", "lineCap": "string"},
 }  # fmt: skip
+#: Types that no single text can be a value of.
+MANY_PARTS = ("shadow", "border", "gradient", "typography", "transition", "cubicBezier")
+#: Parts that may be left out.
+OPTIONAL = ("inset",)
 #: Types whose value may be a list, and the type of an item.
 ITEMS = {
     "shadow": "shadow",
@@ -187,11 +191,45 @@ def leaves(value: Value, type: str) -> Iterator[tuple[Expression, str]]:
 
 
 def check(value: Value, type: str) -> None:
-    """Raise ``ExpressionError`` unless every expression in ``value`` parses as its type."""
+    """Raise ``ExpressionError`` unless ``value`` is whole and every expression in it parses."""
     for expression, expected in leaves(value, type):
         parse(expression.text, expected)
-    if isinstance(value, Listing) and type == "cubicBezier" and len(value.items) != 4:
+    _check_shape(value, type)
+
+
+def _check_shape(value: Value, type: str) -> None:
+    """What a value of many parts must have (Design Tokens Format Module, from memory)."""
+    if isinstance(value, Listing):
+        if type == "cubicBezier":
+            _check_curve(value)
+        for item in value.items:
+            _check_shape(item, ITEMS[type])
+        if not value.items:
+            raise ExpressionError(f"A list of {type} is empty.")
+    elif isinstance(value, Composite):
+        names = [name for name, _ in value.parts]
+        missing = [name for name in PARTS[type] if name not in names and name not in OPTIONAL]
+        if missing:
+            raise ExpressionError(f"A {type} lacks its {' and '.join(missing)}.")
+        if len(set(names)) != len(names):
+            raise ExpressionError(f"A part of the {type} comes twice.")
+        for name, part in value.parts:
+            if not (type == "strokeStyle" and name == "dashArray"):
+                _check_shape(part, part_type(type, name))
+    elif type in MANY_PARTS and not reference_of(value.text):
+        raise ExpressionError(f"A {type} is made of parts and has no single text.")
+
+
+def _check_curve(value: Listing) -> None:
+    if len(value.items) != 4:
         raise ExpressionError("A cubic Bézier curve has four numbers.")
+    for place in (0, 2):
+        item = value.items[place]
+        literal = parse(item.text, "number").literal if isinstance(item, Expression) else None
+        if isinstance(literal, float) and not 0 <= literal <= 1:
+            raise ExpressionError(
+                "The first and third number of a cubic Bézier curve lie between 0 and 1."
+            )
 
 
 def references(value: Value, type: str) -> Iterator[str]:

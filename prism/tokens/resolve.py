@@ -6,7 +6,7 @@ differ only elsewhere share it.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Container, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import product
 
@@ -18,12 +18,14 @@ from prism.tokens.expressions import (
     nearest,
     parse,
     part_type,
+    reference_of,
     references,
 )
 from prism.tokens.model import (
     Composite,
     Condition,
     Document,
+    Expression,
     Listing,
     Token,
     Value,
@@ -84,12 +86,14 @@ class Hop:
 
 @dataclass(frozen=True, slots=True)
 class _Candidate:
-    """One conditional value: positions of axis and mode, and keys of the tokens it refers to."""
+    """One conditional value: positions of axis and mode, keys of the tokens it refers to, and
+    the one it is an alias of, if it is one."""
 
     picks: tuple[tuple[int, int], ...]
     condition: Condition
     value: Value
     targets: tuple[str, ...]
+    alias: str = ""
 
 
 @dataclass(slots=True)
@@ -126,6 +130,7 @@ class Resolver:
         self._tokens: dict[str, _Compiled] = {}
         self._by_path: dict[str, str] = {}
         self._memo: dict[str, dict[tuple[int, ...], dict[tuple[int, ...], Answer]]] = {}
+        self._places: dict[tuple[int, ...], tuple[tuple[int, ...], tuple[int, ...]]] = {}
         self._order: dict[str, int] = {}
         self.evaluations = 0
         for token in document.tokens:
@@ -172,7 +177,9 @@ class Resolver:
             axes.update(axis for axis, _ in picks)
             found = (self._by_path.get(path) for path in references(value, token.type))
             targets = tuple(dict.fromkeys(key for key in found if key is not None))
-            candidates.append(_Candidate(picks, condition, value, targets))
+            whole = isinstance(value, Expression) and bool(reference_of(value.text))
+            alias = targets[0] if whole and targets else ""
+            candidates.append(_Candidate(picks, condition, value, targets, alias))
         candidates.sort(key=lambda one: strength([axis for axis, _ in one.picks]), reverse=True)
         return _Compiled(token.key, token.path, token.type, tuple(sorted(axes)), tuple(candidates))
 
@@ -240,43 +247,6 @@ class Resolver:
                 return axes
         return ()
 
-    def cells(self, keys: Sequence[str]) -> list[tuple[tuple[tuple[int, int], ...], Theme]]:
-        """The space of all themes in parts in which each of the tokens has one answer.
-
-        Each part is the positions of axis and mode that mark it out, and one theme in it. The
-        parts do not overlap and leave none out.
-        """
-        found = []
-        work: list[dict[int, int]] = [{}]
-        start = self.default_theme
-        while work:
-            fixed = work.pop()
-            theme = tuple(fixed.get(i, mode) for i, mode in enumerate(start))
-            free = next(
-                (axis for key in keys for axis in self.consulted(key, theme) if axis not in fixed),
-                None,
-            )
-            if free is None:
-                found.append((tuple(sorted(fixed.items())), theme))
-            else:
-                modes = range(len(self.document.axes[free].modes))
-                work.extend(fixed | {free: mode} for mode in reversed(modes))
-        return found
-
-    def resolve_all(self) -> int:
-        """Find every answer of every token in all themes; returns how many there are."""
-        for token in self.document.tokens:
-            self.cells([token.key])
-        return sum(len(table) for memo in self._memo.values() for table in memo.values())
-
-    def share(self, fixed: Sequence[tuple[int, int]]) -> int:
-        """How many themes a part of ``cells`` holds."""
-        bound = {axis for axis, _ in fixed}
-        count = 1
-        for i, axis in enumerate(self.document.axes):
-            count *= 1 if i in bound else len(axis.modes)
-        return count
-
     def _recall(self, key: str, theme: Theme) -> Answer | None:
         for axes, table in tuple(self._memo.get(key, {}).items()):
             answer = table.get(tuple([theme[axis] for axis in axes]))
@@ -318,45 +288,44 @@ class Resolver:
         return settled
 
     def _components(self, start: str, theme: Theme) -> Iterator[list[str]]:
-        """Strongly connected components of what is not known yet, targets first.
+        """Circles and single tokens that are not known yet in ``theme``, targets first."""
+        return strong_components(
+            [start],
+            lambda key: self._targets(key, theme),
+            lambda key: self._recall(key, theme) is not None,
+        )
 
-        Source: Tarjan 1972, without recursion.
-        """
-        index: dict[str, int] = {}
-        low: dict[str, int] = {}
-        stack: list[str] = []
-        on_stack: set[str] = set()
-        work: list[tuple[str, Iterator[str]]] = []
+    def components(self, keys: Iterable[str], known: Container[str]) -> Iterator[list[str]]:
+        """Tokens that may refer to each other in some theme, targets first, without ``known``."""
+        return strong_components(keys, self.all_targets, lambda key: key in known)
 
-        def enter(key: str) -> None:
-            index[key] = low[key] = len(index)
-            stack.append(key)
-            on_stack.add(key)
-            work.append((key, iter(self._targets(key, theme))))
+    def all_targets(self, key: str) -> tuple[str, ...]:
+        """Keys of all tokens that the token refers to, in any theme."""
+        return tuple(dict.fromkeys(t for one in self._tokens[key].candidates for t in one.targets))
 
-        enter(start)
-        while work:
-            key, targets = work[-1]
-            for target in targets:
-                if target not in index:
-                    if self._recall(target, theme) is None:
-                        enter(target)
-                        break
-                elif target in on_stack:
-                    low[key] = min(low[key], index[target])
-            else:
-                work.pop()
-                if work:
-                    low[work[-1][0]] = min(low[work[-1][0]], low[key])
-                if low[key] == index[key]:
-                    members = []
-                    while True:
-                        member = stack.pop()
-                        on_stack.discard(member)
-                        members.append(member)
-                        if member == key:
-                            break
-                    yield members
+    def own_axes(self, key: str) -> tuple[int, ...]:
+        """Positions of the axes that the token's own conditions name."""
+        return self._tokens[key].axes
+
+    def winning_targets(self, key: str, theme: Theme) -> tuple[str, tuple[str, ...]]:
+        """Where the winning value is one whole reference, the key it means; and all its targets."""
+        won = self._winner(key, theme)
+        return (won.alias, won.targets) if won is not None else ("", ())
+
+    def evaluate(self, key: str, theme: Theme) -> Answer:
+        """The token's answer from those of its targets; for a token in no circle."""
+        self.evaluations += 1
+        return self._evaluate(key, theme)
+
+    def learn(self, key: str, rows: Iterable[tuple[tuple[int, ...], Answer]]) -> None:
+        """Remember answers by parts of the themes; -1 stands for a free axis."""
+        memo = self._memo.setdefault(key, {})
+        for fixed, answer in rows:
+            place = self._places.get(fixed)
+            if place is None:
+                axes = tuple([i for i, mode in enumerate(fixed) if mode >= 0])
+                place = self._places[fixed] = (axes, tuple([fixed[axis] for axis in axes]))
+            memo.setdefault(place[0], {})[place[1]] = answer
 
     def _circle(self, members: list[str], theme: Theme) -> str:
         """The sentence for a circle, starting at the member first in document order."""
@@ -493,6 +462,52 @@ class Resolver:
                         seen.add(target)
                         work.append(target)
         return seen
+
+
+def strong_components(
+    starts: Iterable[str],
+    targets_of: Callable[[str], Iterable[str]],
+    known: Callable[[str], bool],
+) -> Iterator[list[str]]:
+    """Strongly connected components reached from ``starts``, targets first.
+
+    Source: Tarjan 1972, "Depth-First Search and Linear Graph Algorithms", without recursion.
+    """
+    index: dict[str, int] = {}
+    low: dict[str, int] = {}
+    stack: list[str] = []
+    on_stack: set[str] = set()
+    work: list[tuple[str, Iterator[str]]] = []
+
+    def enter(key: str) -> None:
+        index[key] = low[key] = len(index)
+        stack.append(key)
+        on_stack.add(key)
+        work.append((key, iter(targets_of(key))))
+
+    for start in starts:
+        if start in index or known(start):
+            continue
+        enter(start)
+        while work:
+            key, targets = work[-1]
+            for target in targets:
+                if target not in index:
+                    if not known(target):
+                        enter(target)
+                        break
+                elif target in on_stack:
+                    low[key] = min(low[key], index[target])
+            else:
+                work.pop()
+                if work:
+                    low[work[-1][0]] = min(low[work[-1][0]], low[key])
+                if low[key] == index[key]:
+                    members: list[str] = []
+                    while not members or members[-1] != key:
+                        members.append(stack.pop())
+                        on_stack.discard(members[-1])
+                    yield members
 
 
 def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:

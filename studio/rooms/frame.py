@@ -7,7 +7,8 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
 
-from prism.checks import contrast, hygiene
+from prism.checks import hygiene
+from prism.checks.survey import Survey
 from prism.tokens import bindings
 from prism.tokens.names import axis_names, mode_names
 from studio.store import projects as store
@@ -179,12 +180,9 @@ def failing(loaded):
 
 
 def _failing(loaded):
-    found = {}
-    for key, parts in contrast.survey(loaded.resolver, loaded.document.pairings).items():
-        missed = [part.reading for part in parts if part.reading.fails]
-        if missed:
-            found[key] = missed
-    return found
+    survey = Survey(loaded.tables, loaded.document.pairings)
+    found = {key: [part.reading for part in survey.failing(key)] for key in survey.pairings}
+    return {key: readings for key, readings in found.items() if readings}
 
 
 def theme_bar(frame):

@@ -16,6 +16,7 @@ from prism.compare.rows import flatten, unflatten
 from prism.errors import PrismError
 from prism.tokens.model import Document
 from prism.tokens.resolve import Resolver
+from prism.tokens.tables import Tables
 from studio.store import tables
 from studio.store.models import JournalEntry, Membership, Project
 
@@ -43,6 +44,11 @@ class Loaded:
     def resolver(self):
         """The document's resolver; what no change reached keeps its answers."""
         return Resolver(self.document, self.before)
+
+    @cached_property
+    def tables(self):
+        """All answers of the document's tokens, made when they are asked for."""
+        return Tables(self.resolver)
 
     @property
     def known(self):

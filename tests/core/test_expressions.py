@@ -97,3 +97,90 @@ class ReferenceTests(SimpleTestCase):
     def test_a_part_that_its_type_does_not_have_is_named(self):
         with self.assertRaisesMessage(ExpressionError, "no part named “glow”"):
             check(Composite((("glow", Expression("1px")),)), "shadow")
+
+
+class ShapeTests(SimpleTestCase):
+    def refused(self, sentence, type, value):
+        with self.assertRaisesMessage(ExpressionError, sentence):
+            check(value, type)
+
+    def parts(self, **texts):
+        return Composite(tuple((name, Expression(text)) for name, text in texts.items()))
+
+    def test_a_value_of_many_parts_is_whole(self):
+        self.refused("A border lacks its style.", "border", self.parts(color="#000", width="1px"))
+        self.refused("A shadow is made of parts", "shadow", Expression("0 1px #000"))
+        self.refused(
+            "“blue-ish” is not a color",
+            "border",
+            self.parts(color="blue-ish", width="1px", style="solid"),
+        )
+        self.refused("is empty", "shadow", Listing(()))
+        numbers = [Expression(text) for text in ("2", "0", "0.5", "1")]
+        self.refused("between 0 and 1", "cubicBezier", Listing(tuple(numbers)))
+        check(self.parts(color="{a}", width="calc(1px + {b})", style="dashed"), "border")
+        check(Expression("{shadow.card}"), "shadow")
+
+
+class ReckoningTests(SimpleTestCase):
+    def said(self, text, type):
+        with self.assertRaises(ExpressionError) as caught:
+            parse(text, type)
+        return caught.exception.place, caught.exception.sentence
+
+    def test_errors_carry_position_and_sentence(self):
+        for text, expected, place, sentence in (
+            ("calc(4px + 2px", "dimension", "position 5", "`)` is missing after `calc(`."),
+            ("calc(4px + 2)", "dimension", "", "A length and a number cannot be added."),
+            (
+                "calc(4px * 2px)",
+                "dimension",
+                "",
+                "The whole is a product of units, and a length is needed here.",
+            ),
+            ("calc(4px -2px)", "dimension", "position 10", "An operator is missing before “-2px”."),
+            ("calc(4px / 0)", "dimension", "", "Nothing can be divided by zero."),
+            ("4furlongs", "dimension", "position 1", "“furlongs” is no unit."),
+            (
+                "color-mix(in oklch, {ink.1})",
+                "color",
+                "position 1",
+                "color-mix() takes a space and two colors.",
+            ),
+            (
+                "color-mix(in mauve, red, blue)",
+                "color",
+                "position 11",
+                "“mauve” is no space to mix in.",
+            ),
+            (
+                "oklch(from {a b} l c)",
+                "color",
+                "position 1",
+                "oklch() takes three channels, and an alpha after `/`.",
+            ),
+            ("mix({a}, {b})", "color", "position 1", "mix() makes no color."),
+            ("{a} {b}", "color", "position 5", "“{b}” is one too many after a color."),
+            (
+                "oklch(from {ink.11} calc(l + ) c h)",
+                "color",
+                "position 21",
+                "A value is missing beside an operator.",
+            ),
+        ):
+            with self.subTest(text):
+                self.assertEqual(self.said(text, expected), (place, sentence))
+
+    def test_lengths_multiply_and_divide(self):
+        self.assertEqual(parse("calc(4px * 4px / 1px)", "dimension").literal, Quantity(16.0, "px"))
+        self.assertEqual(parse("calc(1rem + 4px)", "dimension").literal.text, "calc(1rem + 4px)")
+        self.assertEqual(parse("calc(6px / 3px)", "number").literal, 2.0)
+        self.assertEqual(parse("calc(0.2s + 50ms)", "duration").literal, Quantity(250.0, "ms"))
+
+    def test_references_anywhere_are_found(self):
+        text = "color-mix(in oklch, {a b.c}, rgb(from {d} r g calc(b * {n})) {share})"
+        self.assertEqual(parse(text, "color").references, ("a b.c", "d", "n", "share"))
+
+    def test_the_worst_nesting_is_refused_not_followed(self):
+        text = "calc(" * 200 + "1px" + ")" * 200
+        self.assertIn("nested too deeply", self.said(text, "dimension")[1])

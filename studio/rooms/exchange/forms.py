@@ -25,8 +25,7 @@ class BringForm(forms.Form):
     files = ManyFilesField(
         label="Files",
         error_messages={
-            "required": "No file came. Choose a .tokens.json, a .resolver.json with its files, "
-            "or one .zip.",
+            "required": "No file came. Choose token files, one .zip of them, or a style sheet.",
             "empty": "The file is empty.",
         },
     )

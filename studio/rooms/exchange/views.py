@@ -10,7 +10,8 @@ from django.views.decorators.http import require_GET, require_POST
 
 from prism.checks import hygiene
 from prism.errors import PrismError
-from prism.formats import archive, css, resolver, resolver_writer
+from prism.formats import archive, css, resolver_writer
+from prism.formats import files as formats
 from prism.tokens.names import segment
 from studio.accounts.permissions import decide, requires
 from studio.rooms import frame as frames
@@ -60,14 +61,25 @@ def bring(request, project):
         return _room(frame, form, decision.reason, 403)
     try:
         files, passed_over = _files(said["files"])
-        document = resolver.read(files, store.new_key)
+        read = formats.read(files, store.new_key)
+        document = read.document
         target = _keep(request, frame, said, document)
     except PrismError as error:
         return _room(frame, form, str(error), 422)
     messages.success(request, _said(document))
     if passed_over:
         messages.warning(request, f"Passed over, as no token files: {', '.join(passed_over)}.")
+    for reason, names in _by_reason(read.passed_over).items():
+        messages.warning(request, f"Passed over, {reason}: {', '.join(names)}.")
     return redirect(reverse("exchange:room", args=[target.code]))
+
+
+def _by_reason(passed_over):
+    """Names of declarations that did not become tokens, by the reason."""
+    found = {}
+    for one in passed_over:
+        found.setdefault(one.reason, {})[one.name] = None
+    return found
 
 
 def _keep(request, frame, said, document):
