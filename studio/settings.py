@@ -77,10 +77,10 @@ INSTALLED_APPS = [
     "studio.projects",
     "studio.ui",
     "studio.rooms.palette",
-    "studio.rooms.tokens",
     "studio.rooms.stage",
     "studio.rooms.checks",
     "studio.rooms.exchange",
+    "studio.rooms.tokens",
 ]
 
 MIDDLEWARE = [

@@ -12,7 +12,7 @@ from prism.checks.contrast import Reading, audit, measure
 from prism.color import space
 from prism.color.contrast import relative_luminance
 from prism.tokens.model import Pairing
-from prism.tokens.resolve import Answer
+from prism.tokens.resolved import Answer
 from prism.tokens.tables import Fixed, Tables, holds
 
 Rgba = tuple[float, float, float, float]

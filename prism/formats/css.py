@@ -17,8 +17,8 @@ from prism.tokens.evaluate import css as css_tree
 from prism.tokens.expressions import ITEMS, parse, part_type
 from prism.tokens.model import BASE, Axis, Condition, Document, Expression, Listing, Token, Value
 from prism.tokens.names import axis_names, css_names, mode_names, segment
-from prism.tokens.resolve import Answer, Resolver, Theme, strength
-from prism.tokens.resolved import Resolved, compose, compose_list, css_value
+from prism.tokens.resolve import Resolver, Theme, strength
+from prism.tokens.resolved import Answer, Resolved, compose, compose_list, css_value
 
 #: Preference media features an axis may follow, and their values (Media Queries 5, section 12).
 FEATURES: dict[str, tuple[str, ...]] = {

@@ -15,6 +15,15 @@ import tinycss2
 from prism.errors import ExpressionError, FormatError
 from prism.formats import css_selectors
 from prism.formats.css import FEATURES
+from prism.formats.css_tokens import (
+    alias_of,
+    comma_parts,
+    declarations_of,
+    font_families,
+    holds_function,
+    trim,
+    variables,
+)
 from prism.formats.layers import NewKey
 from prism.tokens.expressions import parse
 from prism.tokens.model import (
@@ -37,23 +46,6 @@ from prism.tokens.validate import validate
 MAX_BYTES = 8 * 1024 * 1024
 _MAX_DEPTH = 12
 _TYPES = ("color", "dimension", "duration", "number")
-_GENERIC = frozenset(
-    [
-        "serif",
-        "sans-serif",
-        "monospace",
-        "cursive",
-        "fantasy",
-        "system-ui",
-        "ui-serif",
-        "ui-sans-serif",
-        "ui-monospace",
-        "ui-rounded",
-        "math",
-        "emoji",
-    ]
-)
-_KEYWORDS = ("inherit", "unset", "revert", "revert-layer")
 Picks = css_selectors.Picks
 
 
@@ -169,17 +161,17 @@ class _Reader:
         for rule in rules:
             if rule.type == "qualified-rule":
                 selector = tinycss2.serialize(rule.prelude).strip()
-                for declaration in _declarations(rule):
+                for declaration in declarations_of(rule):
                     if declaration.name.startswith("--"):
                         self.passed.append(PassedOver(declaration.name, selector, reason))
 
     def _rule(self, rule: Any, preferences: list[tuple[str, str]]) -> None:
-        declarations = list(_declarations(rule))
+        declarations = list(declarations_of(rule))
         custom = [one for one in declarations if one.name.startswith("--")]
         scheme = next((one for one in declarations if one.lower_name == "color-scheme"), None)
         if not custom and scheme is None:
             return
-        parts = [tinycss2.serialize(part).strip() for part in _commas(rule.prelude)]
+        parts = [tinycss2.serialize(part).strip() for part in comma_parts(rule.prelude)]
         meanings = [css_selectors.read(part, preferences, self.maps) for part in parts]
         held = [one for one in meanings if not one.reason]
         for selector, meaning in zip(parts, meanings, strict=True):
@@ -198,7 +190,7 @@ class _Reader:
                 if not meaning.reason:
                     picks = tuple(sorted(meaning.picks))
                     known.values.pop(picks, None)
-                    known.values[picks] = _trim(one.value)
+                    known.values[picks] = trim(one.value)
                     known.selectors[picks] = selector
 
     def _meaning(self, meaning: css_selectors.Meaning, custom: bool, beside_base: bool) -> None:
@@ -218,7 +210,7 @@ class _Reader:
         )
         for known in self.properties.values():
             for picks, tokens in list(known.values.items()):
-                if _holds(tokens, "light-dark") and axis not in dict(picks):
+                if holds_function(tokens, "light-dark") and axis not in dict(picks):
                     for mode in ("light", "dark"):
                         self.modes.setdefault(axis, {})[mode] = None
                         more = tuple(sorted((*picks, (axis, mode))))
@@ -252,7 +244,7 @@ class _Reader:
         """The type of a property, empty for none; None while it hangs on others."""
         found: set[str] = set()
         for picks, tokens in known.values.items():
-            alias = _alias(tokens)
+            alias = alias_of(tokens)
             if alias is not None and alias in self.properties:
                 target = self.properties[alias]
                 if not target.type:
@@ -261,7 +253,7 @@ class _Reader:
                 continue
             if any(
                 name in self.properties and not self.properties[name].type
-                for name in _variables(tokens)
+                for name in variables(tokens)
             ):
                 return None
             found.add(self._type_of(self._text(tokens, picks)))
@@ -277,7 +269,7 @@ class _Reader:
             except ExpressionError:
                 continue
             return name
-        if _families(text):
+        if font_families(text):
             return "fontFamily"
         return "string" if tinycss2.parse_one_component_value(text).type == "string" else ""
 
@@ -292,21 +284,21 @@ class _Reader:
             if token.type == "comment":
                 continue
             if token.type == "function" and token.lower_name == "var":
-                parts = _commas(token.arguments)
+                parts = comma_parts(token.arguments)
                 name = tinycss2.serialize(parts[0]).strip() if parts else ""
                 known = self.properties.get(name)
                 if known is None and len(parts) > 1:
                     fallback = token.arguments[len(parts[0]) + 1 :]
-                    out += self._text(_trim(fallback), picks, depth + 1)
+                    out += self._text(trim(fallback), picks, depth + 1)
                 elif known is not None and known.type == "text":
                     out += self._text(self._at(known, picks), picks, depth + 1)
                 else:
                     out += "{" + name.removeprefix("--") + "}"
             elif token.type == "function" and token.lower_name == "light-dark":
-                parts = _commas(token.arguments)
+                parts = comma_parts(token.arguments)
                 dark = dict(picks).get(self.dark_axis) == "dark"
                 out += self._text(
-                    _trim(parts[1 if dark and len(parts) > 1 else 0]), picks, depth + 1
+                    trim(parts[1 if dark and len(parts) > 1 else 0]), picks, depth + 1
                 )
             elif token.type == "function":
                 out += f"{token.name}({self._text(token.arguments, picks, depth + 1)})"
@@ -402,14 +394,14 @@ class _Reader:
     def _conditions(self, known: _Property) -> list[Picks]:
         """The conditions of a property and of every text that is written into it."""
         found = dict.fromkeys(known.values)
-        work = [name for tokens in known.values.values() for name in _variables(tokens)]
+        work = [name for tokens in known.values.values() for name in variables(tokens)]
         seen: set[str] = set()
         while work:
             inner = self.properties.get(work.pop())
             if inner is not None and inner.type == "text" and inner.name not in seen:
                 seen.add(inner.name)
                 found.update(dict.fromkeys(inner.values))
-                work.extend(name for tokens in inner.values.values() for name in _variables(tokens))
+                work.extend(name for tokens in inner.values.values() for name in variables(tokens))
         return list(found)
 
     def _reachable(self, text: str) -> bool:
@@ -430,73 +422,8 @@ def _folded(values: dict[Condition, Value]) -> dict[Condition, Value]:
 
 def _value(text: str, type: str) -> Value:
     if type == "fontFamily" and not text.startswith("{"):
-        return Listing(tuple(Expression(name) for name in _families(text) or ()))
+        return Listing(tuple(Expression(name) for name in font_families(text) or ()))
     if type == "string" and not text.startswith("{"):
         token = tinycss2.parse_one_component_value(text)
         return Expression(str(token.value))
     return Expression(text)
-
-
-def _families(text: str) -> list[str] | None:
-    """The names of a font list, or None where the text is none."""
-    names = []
-    for part in _commas(tinycss2.parse_component_value_list(text)):
-        part = _trim(part)
-        if len(part) == 1 and part[0].type == "string":
-            names.append(str(part[0].value))
-        elif part and all(one.type in ("ident", "whitespace") for one in part):
-            names.append(" ".join(tinycss2.serialize(part).split()))
-        else:
-            return None
-    generic = any(name.lower() in _GENERIC for name in names)
-    return names if generic and len(names) > 1 else None
-
-
-def _declarations(rule: Any) -> Iterator[Any]:
-    found = tinycss2.parse_blocks_contents(rule.content, skip_comments=True, skip_whitespace=True)
-    return (one for one in found if one.type == "declaration")
-
-
-def _commas(tokens: Iterable[Any]) -> list[list[Any]]:
-    parts: list[list[Any]] = [[]]
-    for token in tokens:
-        if token.type == "literal" and token.value == ",":
-            parts.append([])
-        else:
-            parts[-1].append(token)
-    return parts
-
-
-def _trim(tokens: Iterable[Any]) -> list[Any]:
-    found = list(tokens)
-    while found and found[0].type in ("whitespace", "comment"):
-        found.pop(0)
-    while found and found[-1].type in ("whitespace", "comment"):
-        found.pop()
-    return found
-
-
-def _alias(tokens: list[Any]) -> str | None:
-    """The property where the whole value is one ``var()``."""
-    if len(tokens) == 1 and tokens[0].type == "function" and tokens[0].lower_name == "var":
-        return str(tinycss2.serialize(_commas(tokens[0].arguments)[0])).strip()
-    return None
-
-
-def _variables(tokens: Iterable[Any]) -> Iterator[str]:
-    """Every property that a value refers to."""
-    for token in tokens:
-        if token.type == "function":
-            if token.lower_name == "var":
-                yield tinycss2.serialize(_commas(token.arguments)[0]).strip()
-            yield from _variables(token.arguments)
-        elif token.type == "() block":
-            yield from _variables(token.content)
-
-
-def _holds(tokens: Iterable[Any], function: str) -> bool:
-    return any(
-        (one.type == "function" and (one.lower_name == function or _holds(one.arguments, function)))
-        or (one.type == "() block" and _holds(one.content, function))
-        for one in tokens
-    )

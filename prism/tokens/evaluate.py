@@ -15,7 +15,8 @@ from prism.color import space
 from prism.errors import ExpressionError
 from prism.tokens import amounts
 from prism.tokens.amounts import Amount
-from prism.tokens.syntax import (
+from prism.tokens.syntax import channels_of, parse_math
+from prism.tokens.tree import (
     Channel,
     ColorCall,
     ColorLiteral,
@@ -29,7 +30,6 @@ from prism.tokens.syntax import (
     Product,
     Reference,
     Sum,
-    channels_of,
 )
 
 #: Gives the value of a path that must be of one of the types named.
@@ -164,8 +164,6 @@ def amount_of(value: object) -> Amount:
     if isinstance(value, Quantity):
         return Amount.of(value.number, value.unit)
     if isinstance(value, Calculation):
-        from prism.tokens.syntax import parse_math
-
         return evaluate_math(parse_math(value.text), _no_references)
     assert isinstance(value, float)
     return Amount.of(value)

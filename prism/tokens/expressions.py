@@ -15,6 +15,7 @@ from prism.tokens import evaluate, syntax
 from prism.tokens.evaluate import Calculation, Lookup, Quantity
 from prism.tokens.model import Composite, Expression, Listing, Value
 from prism.tokens.syntax import REFERENCE
+from prism.tokens.tree import ColorCall, ColorLiteral, Mix, Node, references_in
 
 _MAX_TEXT = 2000
 #: Types whose values are reckoned, and those whose text may only be one whole reference.
@@ -76,7 +77,7 @@ class Parsed:
 
     reference: str = ""
     literal: Plain | None = None
-    tree: syntax.Node | None = None
+    tree: Node | None = None
     references: tuple[str, ...] = ()
 
 
@@ -107,7 +108,7 @@ def parse(text: str, type: str) -> Parsed:
         if space.is_hex(source):
             return Parsed(literal=space.parse(source))
         color = syntax.parse_color(source)
-        if isinstance(color, syntax.ColorLiteral):
+        if isinstance(color, ColorLiteral):
             return Parsed(literal=color.color)
         return _reckoned(color, type)
     if type in _NUMERIC:
@@ -115,9 +116,9 @@ def parse(text: str, type: str) -> Parsed:
     raise ExpressionError(f"A {type} is made of parts and has no single text.")
 
 
-def _reckoned(tree: syntax.Node, type: str) -> Parsed:
+def _reckoned(tree: Node, type: str) -> Parsed:
     """A tree, or what it comes to where it refers to nothing."""
-    found = tuple(syntax.references_in(tree))
+    found = tuple(references_in(tree))
     parsed = Parsed(tree=tree, references=found)
     if found:
         return parsed
@@ -136,9 +137,9 @@ def evaluate_tree(parsed: Parsed, type: str, look: Lookup) -> Plain:
         return parsed.literal
     assert tree is not None
     if type == "color":
-        assert isinstance(tree, syntax.ColorLiteral | syntax.ColorCall | syntax.Mix)
+        assert isinstance(tree, ColorLiteral | ColorCall | Mix)
         return evaluate.evaluate_color(tree, look)
-    assert not isinstance(tree, syntax.ColorLiteral | syntax.ColorCall | syntax.Mix)
+    assert not isinstance(tree, ColorLiteral | ColorCall | Mix)
     return evaluate.evaluate_numeric(tree, type, look)
 
 

@@ -115,10 +115,10 @@ def _palette(document: Document) -> list[tuple[Token, space.Color]]:
     resolver = Resolver(document)
     found = []
     for token in document.tokens:
-        if token.tier == "raw" and token.type == "color" and not resolver.influence(token.key):
-            color = resolver.resolve(token.key, resolver.default_theme).color
-            if color is not None:
-                found.append((token, color))
+        if token.tier == "raw" and token.type == "color" and resolver.influence(token.key) == ():
+            answer = resolver.resolve(token.key, resolver.default_theme)
+            if answer.color is not None:
+                found.append((token, answer.color))
     return found
 
 

@@ -6,7 +6,7 @@ differ only elsewhere share it.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Container, Iterable, Iterator, Sequence
+from collections.abc import Container, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import product
 
@@ -21,6 +21,7 @@ from prism.tokens.expressions import (
     reference_of,
     references,
 )
+from prism.tokens.graph import strong_components
 from prism.tokens.model import (
     Composite,
     Condition,
@@ -31,46 +32,10 @@ from prism.tokens.model import (
     Value,
     shown_path,
 )
-from prism.tokens.resolved import Items, Parts, Resolved, css_value
+from prism.tokens.resolved import Answer, Items, Parts, Resolved
 
 #: A theme: the position of the mode picked on each axis, in the order of the axes.
 Theme = tuple[int, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Answer:
-    """What a token is in a theme.
-
-    ``value`` is None where the token is absent or broken. ``mapped`` tells that the color had
-    to be brought into the document's gamut. ``broken`` is a sentence, empty where all is well;
-    ``passed_on`` tells that what is broken is something the token refers to.
-    """
-
-    type: str
-    value: Resolved | None = None
-    mapped: bool = False
-    broken: str = ""
-    passed_on: bool = False
-
-    @property
-    def absent(self) -> bool:
-        """Whether the token has no value here, without being broken."""
-        return self.value is None and not self.broken
-
-    @property
-    def color(self) -> space.Color | None:
-        """The resolved color, or None for any other type."""
-        return self.value if isinstance(self.value, space.Color) else None
-
-    @property
-    def hex(self) -> str:
-        """``#rrggbb`` or ``#rrggbbaa`` for a color, empty otherwise."""
-        return space.hex_text(self.value) if isinstance(self.value, space.Color) else ""
-
-    @property
-    def css(self) -> str:
-        """The value as CSS text; empty where there is none."""
-        return "" if self.value is None else css_value(self.value, self.type)
 
 
 @dataclass(frozen=True, slots=True)
@@ -462,52 +427,6 @@ class Resolver:
                         seen.add(target)
                         work.append(target)
         return seen
-
-
-def strong_components(
-    starts: Iterable[str],
-    targets_of: Callable[[str], Iterable[str]],
-    known: Callable[[str], bool],
-) -> Iterator[list[str]]:
-    """Strongly connected components reached from ``starts``, targets first.
-
-    Source: Tarjan 1972, "Depth-First Search and Linear Graph Algorithms", without recursion.
-    """
-    index: dict[str, int] = {}
-    low: dict[str, int] = {}
-    stack: list[str] = []
-    on_stack: set[str] = set()
-    work: list[tuple[str, Iterator[str]]] = []
-
-    def enter(key: str) -> None:
-        index[key] = low[key] = len(index)
-        stack.append(key)
-        on_stack.add(key)
-        work.append((key, iter(targets_of(key))))
-
-    for start in starts:
-        if start in index or known(start):
-            continue
-        enter(start)
-        while work:
-            key, targets = work[-1]
-            for target in targets:
-                if target not in index:
-                    if not known(target):
-                        enter(target)
-                        break
-                elif target in on_stack:
-                    low[key] = min(low[key], index[target])
-            else:
-                work.pop()
-                if work:
-                    low[work[-1][0]] = min(low[work[-1][0]], low[key])
-                if low[key] == index[key]:
-                    members: list[str] = []
-                    while not members or members[-1] != key:
-                        members.append(stack.pop())
-                        on_stack.discard(members[-1])
-                    yield members
 
 
 def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:

@@ -89,3 +89,39 @@ def compose(type: str, parts: Sequence[tuple[str, str]]) -> str:
         texts = [by_name.get("fontWeight", ""), line, by_name.get("fontFamily", "inherit")]
         return " ".join(text for text in texts if text)
     return " ".join(text for _, text in parts)
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What a token is in a theme.
+
+    ``value`` is None where the token is absent or broken. ``mapped`` tells that the color had
+    to be brought into the document's gamut. ``broken`` is a sentence, empty where all is well;
+    ``passed_on`` tells that what is broken is something the token refers to.
+    """
+
+    type: str
+    value: Resolved | None = None
+    mapped: bool = False
+    broken: str = ""
+    passed_on: bool = False
+
+    @property
+    def absent(self) -> bool:
+        """Whether the token has no value here, without being broken."""
+        return self.value is None and not self.broken
+
+    @property
+    def color(self) -> space.Color | None:
+        """The resolved color, or None for any other type."""
+        return self.value if isinstance(self.value, space.Color) else None
+
+    @property
+    def hex(self) -> str:
+        """``#rrggbb`` or ``#rrggbbaa`` for a color, empty otherwise."""
+        return space.hex_text(self.value) if isinstance(self.value, space.Color) else ""
+
+    @property
+    def css(self) -> str:
+        """The value as CSS text; empty where there is none."""
+        return "" if self.value is None else css_value(self.value, self.type)

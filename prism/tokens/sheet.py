@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from prism.checks.contrast import Reading, audit
 from prism.tokens.expressions import value_text
 from prism.tokens.model import BASE, Axis, Condition, Document, Mode, Tier, Token, Value
-from prism.tokens.resolve import Answer, Resolver, Theme
+from prism.tokens.resolve import Resolver, Theme
+from prism.tokens.resolved import Answer
 
 
 @dataclass(frozen=True, slots=True)

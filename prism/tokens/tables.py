@@ -10,7 +10,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from itertools import product
 
-from prism.tokens.resolve import Answer, Resolver, Theme
+from prism.tokens.resolve import Resolver, Theme
+from prism.tokens.resolved import Answer
 
 #: The position of the mode fixed on each axis, -1 where it is free.
 Fixed = tuple[int, ...]

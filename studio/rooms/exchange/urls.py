@@ -6,7 +6,7 @@ app_name = "exchange"
 urlpatterns = [
     path("", views.room, name="room"),
     path("bring", views.bring, name="bring"),
+    path("tokens.zip", views.take_tokens, name="tokens"),
     path("tokens.css", views.take_css, name="css"),
     path("flat.css", views.take_flat_css, name="flat-css"),
-    path("tokens.zip", views.take_tokens, name="tokens"),
 ]

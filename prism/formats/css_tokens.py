@@ -1,0 +1,93 @@
+"""Component values of style sheets: splitting, trimming and what they hold."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from typing import Any
+
+import tinycss2
+
+_GENERIC = frozenset(
+    [
+        "serif",
+        "sans-serif",
+        "monospace",
+        "cursive",
+        "fantasy",
+        "system-ui",
+        "ui-serif",
+        "ui-sans-serif",
+        "ui-monospace",
+        "ui-rounded",
+        "math",
+        "emoji",
+    ]
+)
+
+
+def font_families(text: str) -> list[str] | None:
+    """The names of a font list, or None where the text is none."""
+    names = []
+    for part in comma_parts(tinycss2.parse_component_value_list(text)):
+        part = trim(part)
+        if len(part) == 1 and part[0].type == "string":
+            names.append(str(part[0].value))
+        elif part and all(one.type in ("ident", "whitespace") for one in part):
+            names.append(" ".join(tinycss2.serialize(part).split()))
+        else:
+            return None
+    generic = any(name.lower() in _GENERIC for name in names)
+    return names if generic and len(names) > 1 else None
+
+
+def declarations_of(rule: Any) -> Iterator[Any]:
+    found = tinycss2.parse_blocks_contents(rule.content, skip_comments=True, skip_whitespace=True)
+    return (one for one in found if one.type == "declaration")
+
+
+def comma_parts(tokens: Iterable[Any]) -> list[list[Any]]:
+    parts: list[list[Any]] = [[]]
+    for token in tokens:
+        if token.type == "literal" and token.value == ",":
+            parts.append([])
+        else:
+            parts[-1].append(token)
+    return parts
+
+
+def trim(tokens: Iterable[Any]) -> list[Any]:
+    found = list(tokens)
+    while found and found[0].type in ("whitespace", "comment"):
+        found.pop(0)
+    while found and found[-1].type in ("whitespace", "comment"):
+        found.pop()
+    return found
+
+
+def alias_of(tokens: list[Any]) -> str | None:
+    """The property where the whole value is one ``var()``."""
+    if len(tokens) == 1 and tokens[0].type == "function" and tokens[0].lower_name == "var":
+        return str(tinycss2.serialize(comma_parts(tokens[0].arguments)[0])).strip()
+    return None
+
+
+def variables(tokens: Iterable[Any]) -> Iterator[str]:
+    """Every property that a value refers to."""
+    for token in tokens:
+        if token.type == "function":
+            if token.lower_name == "var":
+                yield tinycss2.serialize(comma_parts(token.arguments)[0]).strip()
+            yield from variables(token.arguments)
+        elif token.type == "() block":
+            yield from variables(token.content)
+
+
+def holds_function(tokens: Iterable[Any], function: str) -> bool:
+    return any(
+        (
+            one.type == "function"
+            and (one.lower_name == function or holds_function(one.arguments, function))
+        )
+        or (one.type == "() block" and holds_function(one.content, function))
+        for one in tokens
+    )
