@@ -29,10 +29,52 @@ class Part:
 
 @dataclass(slots=True)
 class _Opaque:
-    """A token's table as arrays: parts (n, axes) and the number of the color in each (n,)."""
+    """A token's table as arrays: the code of each part and the number of the color in it (n,)."""
 
-    parts: NDArray[np.int8]
+    parts: NDArray[np.int64]
     colors: NDArray[np.int64]
+
+
+class _Codes:
+    """Parts of the themes as bits: one for each mode that an axis may still be in.
+
+    Two parts have themes in common where, on every axis, their codes have a bit in common; the
+    bits in common are then the code of what they share.
+    """
+
+    MOST_BITS = 62
+
+    def __init__(self, sizes: list[int]) -> None:
+        starts = np.concatenate([[0], np.cumsum(sizes)]).tolist()
+        self.starts = starts[:-1]
+        self.masks = [
+            ((1 << size) - 1) << start for size, start in zip(sizes, starts, strict=False)
+        ]
+        self.fits = starts[-1] <= self.MOST_BITS
+        self._known: dict[Fixed, int] = {}
+
+    def code(self, fixed: Fixed) -> int:
+        """The code of a part."""
+        if fixed not in self._known:
+            places = zip(fixed, self.starts, self.masks, strict=True)
+            bits = [mask if mode < 0 else 1 << (start + mode) for mode, start, mask in places]
+            self._known[fixed] = sum(bits)
+        return self._known[fixed]
+
+    def fixed(self, code: int) -> Fixed:
+        """The part that a code stands for."""
+        found = []
+        for start, mask in zip(self.starts, self.masks, strict=True):
+            bits = code & mask
+            found.append(-1 if bits == mask else (bits >> start).bit_length() - 1)
+        return tuple(found)
+
+    def agree(self, both: NDArray[np.int64]) -> NDArray[np.bool_]:
+        """Where codes that were and-ed still have a bit on every axis."""
+        found = np.ones(both.shape, dtype=bool)
+        for mask in self.masks:
+            found &= (both & mask) != 0
+        return found
 
 
 class Survey:
@@ -48,7 +90,8 @@ class Survey:
         self._answers: dict[int, int] = {}
         self._arrays: dict[str, _Opaque | None] = {}
         self._slow: dict[str, list[Part]] = {}
-        self._fast: dict[str, tuple[NDArray[np.int8], NDArray[np.int64]]] = {}
+        self._fast: dict[str, tuple[NDArray[np.int64], NDArray[np.int64]]] = {}
+        self._codes = _Codes([len(axis.modes) for axis in tables.resolver.document.axes])
         joined = []
         for pairing in self.pairings.values():
             found = self._join(pairing)
@@ -64,7 +107,13 @@ class Survey:
             return [part for part in self._slow[key] if part.reading.fails]
         parts, codes = self._fast[key]
         short = np.flatnonzero(self._ratios[codes] < self.pairings[key].required)
-        return [self._part(key, parts[i], int(codes[i])) for i in short]
+        return [self._part(key, int(parts[i]), int(codes[i])) for i in short]
+
+    def falls_short(self, key: str) -> bool:
+        """Whether a pairing falls short in any theme."""
+        if key in self._slow:
+            return any(part.reading.fails for part in self._slow[key])
+        return bool((self._ratios[self._fast[key][1]] < self.pairings[key].required).any())
 
     def failing_themes(self, key: str) -> int:
         """In how many of all themes a pairing falls short."""
@@ -72,22 +121,23 @@ class Survey:
             return sum(part.themes for part in self.failing(key))
         parts, codes = self._fast[key]
         short = parts[self._ratios[codes] < self.pairings[key].required]
-        sizes = np.array([len(axis.modes) for axis in self.tables.resolver.document.axes])
-        return int(np.where(short < 0, sizes, 1).prod(axis=1).sum())
+        return sum(self.tables.share(self._codes.fixed(int(code))) for code in short)
 
     def parts(self, key: str) -> list[Part]:
         """Every part of all themes with the pairing's reading in it."""
         if key in self._slow:
             return self._slow[key]
         parts, codes = self._fast[key]
-        return [self._part(key, row, int(code)) for row, code in zip(parts, codes, strict=True)]
+        return [
+            self._part(key, int(part), int(code)) for part, code in zip(parts, codes, strict=True)
+        ]
 
     def reading(self, key: str, theme: tuple[int, ...]) -> Reading:
         """A pairing's reading in one theme."""
         return next(part.reading for part in self.parts(key) if holds(part.fixed, theme))
 
-    def _part(self, key: str, row: NDArray[np.int8], code: int) -> Part:
-        fixed = tuple(int(mode) for mode in row)
+    def _part(self, key: str, part: int, code: int) -> Part:
+        fixed = self._codes.fixed(part)
         if code not in self._measured:
             count = len(self._colors)
             number = int(self._distinct[code])
@@ -119,10 +169,10 @@ class Survey:
             token = self.tables.resolver.document.token(key)
             rows = self.tables.of(key) if token is not None else []
             colors = [self._number(answer) for _, answer in rows]
-            opaque = bool(rows) and min(colors) >= 0
+            opaque = bool(rows) and min(colors) >= 0 and self._codes.fits
             self._arrays[key] = (
                 _Opaque(
-                    np.array([fixed for fixed, _ in rows], dtype=np.int8),
+                    np.array([self._codes.code(fixed) for fixed, _ in rows], dtype=np.int64),
                     np.array(colors, dtype=np.int64),
                 )
                 if opaque
@@ -144,20 +194,18 @@ class Survey:
 
     def _join(
         self, pairing: Pairing
-    ) -> tuple[NDArray[np.int8], NDArray[np.int64], NDArray[np.int64]] | None:
-        """Parts in which both colors are one, and the numbers of the two."""
+    ) -> tuple[NDArray[np.int64], NDArray[np.int64], NDArray[np.int64]] | None:
+        """Codes of the parts in which both colors are one, and the numbers of the two."""
         above = self._array(pairing.foreground)
         below = self._array(pairing.backgrounds[0]) if pairing.backgrounds else None
         if above is None or below is None:
             return None
-        one, other = above.parts[:, None, :], below.parts[None, :, :]
-        agree = ((one < 0) | (other < 0) | (one == other)).all(axis=2)
-        first, second = np.nonzero(agree)
-        parts = np.maximum(above.parts[first], below.parts[second])
-        return parts, above.colors[first], below.colors[second]
+        both = above.parts[:, None] & below.parts[None, :]
+        first, second = np.nonzero(self._codes.agree(both))
+        return both[first, second], above.colors[first], below.colors[second]
 
     def _measure(
-        self, joined: list[tuple[str, NDArray[np.int8], NDArray[np.int64], NDArray[np.int64]]]
+        self, joined: list[tuple[str, NDArray[np.int64], NDArray[np.int64], NDArray[np.int64]]]
     ) -> None:
         """Measure each distinct pair of colors once."""
         self._colors = list(self._numbers)
