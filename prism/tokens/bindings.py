@@ -56,7 +56,7 @@ SLOTS = (
     _slot("wait", _SIGNAL, "wait hold late warning"),
     _slot("stop", _SIGNAL, "stop danger error"),
     _slot("note", _SIGNAL, "note info information notice"),
-    _slot("veil", "veil overlay scrim wash", "hover night soft wash veil"),
+    _slot("veil", "veil overlay scrim wash", _GROUND | frozenset(("hover", "soft"))),
     _slot("veil-strong", "veil overlay scrim wash", "pressed strong selected"),
     _slot("focus", "focus", "ring line outline"),
     _slot("radius", "radius corner", "card panel", type="dimension"),
@@ -94,13 +94,14 @@ def guess(document: Document, slots: Iterable[Slot] = SLOTS) -> dict[str, str]:
 
 
 def _fits(words: set[str], slot: Slot) -> bool:
-    used: set[str] = set()
-    for choices in slot.words:
-        met = (choices & words) - used
-        if not met:
-            return False
-        used.add(min(met))
-    return True
+    return _meets(words, slot.words)
+
+
+def _meets(words: set[str], wanted: tuple[frozenset[str], ...]) -> bool:
+    """Whether each set of words can be met by a word of its own."""
+    if not wanted:
+        return True
+    return any(_meets(words - {word}, wanted[1:]) for word in words & wanted[0])
 
 
 def bound(document: Document, stored: Mapping[str, str]) -> dict[str, Token]:

@@ -157,6 +157,8 @@ class BindingTests(SimpleTestCase):
         self.assertEqual(found["action"], "Accent.$root")
         self.assertEqual(found["stop"], "Signal.stop")
         self.assertEqual(found["lift"], "Shadow.card")
+        self.assertEqual(found["action-label"], "Text.on accent")
+        self.assertEqual(found["veil"], "Ground.veil")
 
     def test_camel_case_counts_as_several_words(self):
         self.assertEqual(words_of("Text.onAccent.$root"), ["text", "on", "accent", "root"])
