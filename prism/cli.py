@@ -24,11 +24,11 @@ from prism.checks import contrast, pairing_files
 from prism.compare.diff import diff as differences
 from prism.compare.match import align, describe
 from prism.errors import FormatError, PrismError
-from prism.formats import css, files, palettes, plain, resolver_writer
+from prism.formats import files
 from prism.tokens import linking
 from prism.tokens.expressions import nearest, value_text
 from prism.tokens.model import Document, shown_path
-from prism.tokens.names import css_names, segment
+from prism.tokens.names import css_names
 from prism.tokens.resolve import Resolver, Theme
 from prism.tokens.sheet import condition_words
 
@@ -325,7 +325,7 @@ def audit(
     "--format",
     "kind",
     required=True,
-    type=click.Choice(["css", "flat-css", "design-tokens", "json", "csv", "gpl", "svg"]),
+    type=click.Choice(list(files.KINDS)),
 )
 @click.option("-o", "folder", required=True, type=click.Path(file_okay=False, path_type=Path))
 @_theme
@@ -335,7 +335,8 @@ def export(
 ) -> None:
     """Write FILE into a folder in another format."""
     document = load(file, maps)
-    written, remarks = write_as(document, kind, wanted)
+    theme = theme_for(Resolver(document), wanted)
+    written, remarks = files.write(document, kind, theme)
     for name, text in written.items():
         target = folder / name
         try:
@@ -348,31 +349,6 @@ def export(
         click.echo(target)
     for remark in remarks:
         click.echo(remark, err=True)
-
-
-def write_as(
-    document: Document, kind: str, wanted: Sequence[str] = ()
-) -> tuple[dict[str, str], list[str]]:
-    """A document as files of a format, by name, and what they do not say."""
-    stem = segment(document.name or "tokens")
-    if kind == "css":
-        return {f"{stem}.css": css.write(document)}, []
-    if kind == "json":
-        return {f"{stem}.json": plain.write_json(document)}, []
-    if kind == "csv":
-        return {f"{stem}.csv": plain.write_csv(document)}, []
-    if kind == "design-tokens":
-        written = resolver_writer.write(document)
-        return written.files, list(written.remarks)
-    theme = theme_for(Resolver(document), wanted)
-    if kind == "flat-css":
-        return {f"{stem}.css": css.write_flat(document, theme)}, []
-    found = palettes.colors(document, theme)
-    if kind == "svg":
-        return {f"{stem}.svg": palettes.write_svg(document.name, found)}, []
-    text, left_out = palettes.write_gpl(document.name, found)
-    remarks = [f"Left out, as translucent: {', '.join(left_out)}."] if left_out else []
-    return {f"{stem}.gpl": text}, remarks
 
 
 @main.command()
@@ -433,7 +409,8 @@ def link(file: str, folder: Path | None, maps: tuple[str, ...], as_json: bool) -
         show("", heads, rows)
     if folder is not None:
         linked = linking.link(document, proposal.links)
-        for name, text in write_as(linked, "design-tokens")[0].items():
+        theme = Resolver(linked).default_theme
+        for name, text in files.write(linked, "design-tokens", theme)[0].items():
             target = folder / name
             target.parent.mkdir(parents=True, exist_ok=True)
             target.write_text(text, encoding="utf-8")

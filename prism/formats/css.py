@@ -14,9 +14,19 @@ from itertools import product
 from prism.color import space
 from prism.errors import ExpressionError
 from prism.tokens.evaluate import css as css_tree
-from prism.tokens.expressions import ITEMS, parse, part_type
-from prism.tokens.model import BASE, Axis, Condition, Document, Expression, Listing, Token, Value
-from prism.tokens.names import axis_names, css_names, mode_names, segment
+from prism.tokens.expressions import ITEMS, parse, part_type, reference_of
+from prism.tokens.model import (
+    BASE,
+    Axis,
+    Composite,
+    Condition,
+    Document,
+    Expression,
+    Listing,
+    Token,
+    Value,
+)
+from prism.tokens.names import axis_names, css_names, free_name, mode_names, segment
 from prism.tokens.resolve import Resolver, Theme, strength
 from prism.tokens.resolved import Answer, Resolved, compose, compose_list, css_value
 
@@ -51,6 +61,14 @@ class _Writer:
         self.names = css_names(document)
         self.resolver = Resolver(document)
         self.written = written_tokens(document, self.resolver)
+        taken = set(self.names.values())
+        # The CSS shorthand of a font has no letter spacing, so that stands beside it.
+        self.spacing: dict[str, str] = {}
+        for token in self.written:
+            if token.type == "typography":
+                name = free_name(f"{self.names[token.key]}-letter-spacing", taken)
+                self.spacing[token.key] = name
+                taken.add(name)
 
     def property(self, key: str) -> str:
         return f"--{self.prefix}{self.names[key]}"
@@ -124,12 +142,30 @@ class _Writer:
             return space.css_text(space.fit(value, self.document.gamut))
         return css_value(value, type)
 
-    def declaration(self, token: Token, value: Value | None) -> str:
+    def declarations(self, token: Token, value: Value | None) -> list[str]:
+        """A token's property for a value; of a typography also its letter spacing."""
         try:
             text = "initial" if value is None else self.text(value, token.type)
         except ExpressionError:
-            text = "initial"
-        return f"{self.property(token.key)}: {text};"
+            value, text = None, "initial"
+        lines = [f"{self.property(token.key)}: {text};"]
+        if token.key in self.spacing:
+            name = f"--{self.prefix}{self.spacing[token.key]}"
+            lines.append(f"{name}: {self.letter_spacing(value)};")
+        return lines
+
+    def letter_spacing(self, value: Value | None) -> str:
+        if isinstance(value, Composite):
+            parts = dict(value.parts)
+            return (
+                self.text(parts["letterSpacing"], "dimension")
+                if "letterSpacing" in parts
+                else "normal"
+            )
+        path = reference_of(value.text) if isinstance(value, Expression) else ""
+        target = self.resolver.key_of(path) if path else None
+        known = self.spacing.get(target) if target else None
+        return f"var(--{self.prefix}{known})" if known else "initial"
 
     def mapped_answers(self, token: Token) -> dict[Theme, Answer] | None:
         """Answers by theme over the axes that matter, where a reckoned color had to be mapped.
@@ -169,8 +205,11 @@ class _Writer:
             if (answers := self.mapped_answers(token)) is not None
         }
         base = [
-            self.declaration(token, token.value(BASE) if token.key not in literals else None)
+            line
             for token in self.written
+            for line in self.declarations(
+                token, token.value(BASE) if token.key not in literals else None
+            )
         ]
         blocks = [f":root,\n{self.zone} {{\n" + "".join(f"  {line}\n" for line in base) + "}"]
         bodies: dict[Condition, list[str]] = {}
@@ -181,7 +220,7 @@ class _Writer:
         for token in self.written:
             for condition, value in token.values if token.key not in literals else ():
                 if condition != BASE:
-                    bodies.setdefault(condition, []).append(self.declaration(token, value))
+                    bodies.setdefault(condition, []).extend(self.declarations(token, value))
         index = self.resolver.axis_index
         ordered = sorted(bodies, key=lambda c: strength([index[axis] for axis, _ in c.picks]))
         for condition in ordered:

@@ -18,7 +18,6 @@ from prism.formats.css import FEATURES
 from prism.formats.css_tokens import (
     alias_of,
     comma_parts,
-    declarations_of,
     font_families,
     holds_function,
     trim,
@@ -94,6 +93,45 @@ def read(
     return _Reader(file, new_key, maps or {}).read(text)
 
 
+@dataclass(frozen=True, slots=True)
+class _Place:
+    """Where in a style sheet one reads: selectors, preferences, and why it is passed over."""
+
+    selectors: tuple[str, ...] = ()
+    preferences: tuple[tuple[str, str], ...] = ()
+    reason: str = ""
+
+
+def _nested(outer: tuple[str, ...], prelude: list[Any]) -> tuple[str, ...]:
+    """Selectors of a rule, within those of the rule around it (CSS Nesting)."""
+    inner = [tinycss2.serialize(part).strip() for part in comma_parts(prelude)]
+    if not outer:
+        return tuple(inner)
+    return tuple(
+        one.replace("&", around) if "&" in one else f"{around} {one}"
+        for around in outer
+        for one in inner
+    )
+
+
+def _at_rule(place: _Place, rule: Any) -> _Place:
+    """The place inside an at-rule."""
+    name = rule.lower_at_keyword
+    prelude = tinycss2.serialize(rule.prelude).strip()
+    if name in ("layer", "supports"):
+        return place
+    found = css_selectors.media_preferences(prelude) if name == "media" else None
+    if found is None:
+        return replace(place, reason=place.reason or f"holds only under @{name} {prelude}".strip())
+    return replace(place, preferences=(*place.preferences, *found))
+
+
+def _contents(rule: Any, place: _Place) -> list[Any]:
+    """What stands in a rule: declarations and rules, or rules alone at the top."""
+    parse_inner = tinycss2.parse_blocks_contents if place.selectors else tinycss2.parse_rule_list
+    return list(parse_inner(rule.content, skip_comments=True, skip_whitespace=True))
+
+
 class _Reader:
     def __init__(self, file: str, new_key: NewKey, maps: Mapping[str, tuple[str, str]]) -> None:
         self.file = file
@@ -108,7 +146,7 @@ class _Reader:
 
     def read(self, text: str) -> StyleSheet:
         rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
-        self._rules(rules, [], 0)
+        self._rules(rules, _Place(), 0)
         if not self.properties:
             raise FormatError(
                 "The style sheet declares no custom property on the page.",
@@ -131,47 +169,36 @@ class _Reader:
 
     # Rules
 
-    def _rules(self, rules: Iterable[Any], preferences: list[tuple[str, str]], depth: int) -> None:
-        for rule in rules:
-            if rule.type == "error":
+    def _rules(self, rules: Iterable[Any], place: _Place, depth: int) -> None:
+        """Read rules, and within a rule its declarations, in order."""
+        found = list(rules)
+        self._declare(place, [one for one in found if one.type == "declaration"])
+        for rule in found:
+            if rule.type == "error" and not depth:
                 raise FormatError(
                     f"The style sheet cannot be read: {rule.message}.",
                     place=f"{self.file}, line {rule.source_line}, column {rule.source_column}",
                 )
+            if depth >= _MAX_DEPTH:
+                continue
             if rule.type == "qualified-rule":
-                self._rule(rule, preferences)
-            elif rule.type == "at-rule" and rule.content is not None and depth < _MAX_DEPTH:
-                self._at_rule(rule, preferences, depth)
+                inner = replace(place, selectors=_nested(place.selectors, rule.prelude))
+                self._rules(_contents(rule, inner), inner, depth + 1)
+            elif rule.type == "at-rule" and rule.content is not None:
+                inner = _at_rule(place, rule)
+                self._rules(_contents(rule, inner), inner, depth + 1)
 
-    def _at_rule(self, rule: Any, preferences: list[tuple[str, str]], depth: int) -> None:
-        name = rule.lower_at_keyword
-        if name not in ("media", "layer", "supports"):
-            return
-        inner = tinycss2.parse_rule_list(rule.content, skip_comments=True, skip_whitespace=True)
-        if name == "media":
-            prelude = tinycss2.serialize(rule.prelude).strip()
-            found = css_selectors.media_preferences(prelude)
-            if found is None:
-                self._pass_all(inner, f"holds only under @media {prelude}")
-                return
-            preferences = preferences + found
-        self._rules(inner, preferences, depth + 1)
-
-    def _pass_all(self, rules: Iterable[Any], reason: str) -> None:
-        for rule in rules:
-            if rule.type == "qualified-rule":
-                selector = tinycss2.serialize(rule.prelude).strip()
-                for declaration in declarations_of(rule):
-                    if declaration.name.startswith("--"):
-                        self.passed.append(PassedOver(declaration.name, selector, reason))
-
-    def _rule(self, rule: Any, preferences: list[tuple[str, str]]) -> None:
-        declarations = list(declarations_of(rule))
+    def _declare(self, place: _Place, declarations: list[Any]) -> None:
         custom = [one for one in declarations if one.name.startswith("--")]
         scheme = next((one for one in declarations if one.lower_name == "color-scheme"), None)
+        parts, preferences = place.selectors, list(place.preferences)
         if not custom and scheme is None:
             return
-        parts = [tinycss2.serialize(part).strip() for part in comma_parts(rule.prelude)]
+        if place.reason or not parts:
+            reason = place.reason or "stands in no rule"
+            where = ", ".join(parts)
+            self.passed.extend(PassedOver(one.name, where, reason) for one in custom)
+            return
         meanings = [css_selectors.read(part, preferences, self.maps) for part in parts]
         held = [one for one in meanings if not one.reason]
         for selector, meaning in zip(parts, meanings, strict=True):

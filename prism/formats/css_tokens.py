@@ -40,11 +40,6 @@ def font_families(text: str) -> list[str] | None:
     return names if generic and len(names) > 1 else None
 
 
-def declarations_of(rule: Any) -> Iterator[Any]:
-    found = tinycss2.parse_blocks_contents(rule.content, skip_comments=True, skip_whitespace=True)
-    return (one for one in found if one.type == "declaration")
-
-
 def comma_parts(tokens: Iterable[Any]) -> list[list[Any]]:
     parts: list[list[Any]] = [[]]
     for token in tokens:

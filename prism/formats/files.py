@@ -7,13 +7,17 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from prism.errors import FormatError
-from prism.formats import css_reader, palettes, plain, resolver, strict_json
+from prism.formats import css, css_reader, palettes, plain, resolver, resolver_writer, strict_json
 from prism.formats.css_reader import PassedOver
 from prism.formats.layers import NewKey
 from prism.tokens.model import Document
+from prism.tokens.names import segment
+from prism.tokens.resolve import Theme
 
 #: Endings of the files that are read.
 ENDINGS = (".tokens.json", ".resolver.json", ".json", ".css", ".gpl", ".csv", ".svg")
+#: Formats that are written, by the names of the command line.
+KINDS = ("css", "flat-css", "design-tokens", "json", "csv", "gpl", "svg")
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +57,31 @@ def read(
             place=next(name for name in files if not name.endswith(".json")),
         )
     return ReadFiles(resolver.read(files, new_key))
+
+
+def write(document: Document, kind: str, theme: Theme) -> tuple[dict[str, str], list[str]]:
+    """A document as files of one of ``KINDS``, by name, and what they do not say.
+
+    ``flat-css``, ``gpl`` and ``svg`` hold one theme, the others all.
+    """
+    stem = segment(document.name or "tokens")
+    if kind == "css":
+        return {f"{stem}.css": css.write(document)}, []
+    if kind == "flat-css":
+        return {f"{stem}.css": css.write_flat(document, theme)}, []
+    if kind == "json":
+        return {f"{stem}.json": plain.write_json(document)}, []
+    if kind == "csv":
+        return {f"{stem}.csv": plain.write_csv(document)}, []
+    if kind == "design-tokens":
+        written = resolver_writer.write(document)
+        return written.files, list(written.remarks)
+    found = palettes.colors(document, theme)
+    if kind == "svg":
+        return {f"{stem}.svg": palettes.write_svg(document.name, found)}, []
+    text, left_out = palettes.write_gpl(document.name, found)
+    remarks = [f"Left out, as translucent: {', '.join(left_out)}."] if left_out else []
+    return {f"{stem}.gpl": text}, remarks
 
 
 def kind_of(name: str, data: bytes) -> str:

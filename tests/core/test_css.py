@@ -6,7 +6,7 @@ import tinycss2
 from django.test import SimpleTestCase
 
 from prism.formats import css
-from prism.tokens.model import Follows, Mode
+from prism.tokens.model import BASE, Composite, Expression, Follows, Mode, Token
 from prism.tokens.names import css_names
 from prism.tokens.resolve import Resolver
 from tests.builders import axis, document, random_document, token
@@ -71,6 +71,19 @@ class WriteTests(SimpleTestCase):
         )
         self.assertIn(".zone.appearance-dark {\n  --q-a: #222222;", sheet)
         self.assertNotIn("data-", sheet)
+
+    def test_a_typography_is_a_shorthand_with_its_letter_spacing_beside_it(self):
+        parts = (
+            ("fontFamily", Expression("Hanken Grotesk")), ("fontSize", Expression("{size}")),
+            ("fontWeight", Expression("bold")), ("letterSpacing", Expression("0.5px")),
+            ("lineHeight", Expression("1.4")),
+        )  # fmt: skip
+        text = Token("t", "text.title", "typography", "semantic", ((BASE, Composite(parts)),))
+        again = token("text.again", "{text.title}", type="typography")
+        sheet = css.write(document(token("size", "18px", type="dimension"), text, again))
+        self.assertIn('--text-title: 700 var(--size)/1.4 "Hanken Grotesk";', sheet)
+        self.assertIn("--text-title-letter-spacing: 0.5px;", sheet)
+        self.assertIn("--text-again-letter-spacing: var(--text-title-letter-spacing);", sheet)
 
     def test_every_sheet_parses_without_an_error(self):
         for seed in range(30):

@@ -121,6 +121,17 @@ class CssReaderTests(SimpleTestCase):
         self.assertEqual(types, {"t": "duration", "n": "number", "f": "fontFamily", "s": "string"})
         self.assertEqual([one.name for one in read.passed_over], ["--n", "--shadow", "--u"])
 
+    def test_nested_rules_are_read_and_nothing_is_dropped_unsaid(self):
+        read = sheet(
+            ":root { --a: #111; &[data-sky=night] { --a: #222 } "
+            "@media (prefers-contrast: more) { --a: #000 } .card { --b: #333 } "
+            "@container (min-width: 1px) { --c: #444 } }"
+            "@media (min-width: 9px) { @supports (color: red) { :root { --d: #555 } } }"
+        )
+        self.assertEqual(values(read, "a"), {"": "#111", "night": "#222", "more": "#000"})
+        self.assertEqual([one.name for one in read.passed_over], ["--b", "--c", "--d"])
+        self.assertIn("@container", read.passed_over[1].reason)
+
     def test_names_keep_their_capitals_on_the_way_out(self):
         read = sheet(":root { --Brand-Ink: #111 }")
         self.assertIn("--Brand-Ink: #111111;", css.write(read.document))

@@ -44,6 +44,7 @@ TABLE = {
     "exchange:css": {"GET": "viewer"},
     "exchange:flat-css": {"GET": "viewer"},
     "exchange:tokens": {"GET": "viewer"},
+    "exchange:other": {"GET": "viewer"},
 }
 
 
@@ -72,6 +73,7 @@ class AccessTests(TestCase):
 
     def address(self, name):
         extra = {"projects:remove-member": [999], "checks:remove-pairing": ["gone/too"]}
+        extra["exchange:other"] = ["csv"]
         if name in ("home", "alive") or name.startswith("accounts:"):
             return reverse(name)
         if name in ("projects:list", "projects:new"):

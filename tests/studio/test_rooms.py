@@ -284,6 +284,26 @@ class ExchangeTests(RoomCase):
         with zipfile.ZipFile(io.BytesIO(data)) as taken:
             self.assertEqual(taken.namelist(), ["small.resolver.json", "tokens.tokens.json"])
 
+    def test_other_formats_are_taken_and_brought(self):
+        for kind, ending in (("json", ".json"), ("csv", ".csv"), ("gpl", ".gpl"), ("svg", ".svg")):
+            with self.subTest(kind):
+                taken = self.client.get(self.url("exchange:other", kind)).content
+                self.bring((f"again{ending}", taken))
+                (again,) = self.stored().tokens
+                self.assertEqual((again.path, again.value()), ("text", Expression("#111111")))
+        self.assertEqual(self.client.get(self.url("exchange:other", "exe")).status_code, 404)
+
+    def test_a_style_sheet_comes_with_a_list_of_what_was_passed_over(self):
+        css = b":root { --ink: #111; --shade: 0 1px 2px #000 } .dark { --ink: #eee } .odd { --ink: red }"
+        response = self.client.post(
+            self.url("exchange:bring"),
+            {"files": SimpleUploadedFile("a.css", css), "into": "here", "revision": 1},
+            follow=True,
+        )
+        self.assertContains(response, "1 token came, with the axes appearance (light, dark).")
+        self.assertContains(response, "the class .odd names no mode; map it to one: --ink.")
+        self.assertContains(response, "--shade")
+
     def test_its_findings_are_shown(self):
         self.bring(*observatory_files().items())
         response = self.client.get(self.url("exchange:room"))

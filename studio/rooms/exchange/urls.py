@@ -7,6 +7,7 @@ urlpatterns = [
     path("", views.room, name="room"),
     path("bring", views.bring, name="bring"),
     path("tokens.zip", views.take_tokens, name="tokens"),
+    path("take/<slug:kind>", views.take_other, name="other"),
     path("tokens.css", views.take_css, name="css"),
     path("flat.css", views.take_flat_css, name="flat-css"),
 ]

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from django.contrib import messages
-from django.http import HttpResponse
+from django.http import Http404, HttpResponse
 from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
@@ -35,6 +35,7 @@ def _room(frame, form=None, problem="", status=200):
             for finding in hygiene.run(frame.document)
         ],
         "themes": _count(frame.document.axes),
+        "others": list(OTHERS),
     }
     return frames.show(frame, "exchange/room.html", context, status)
 
@@ -111,7 +112,8 @@ def _said(document):
     axes = ", ".join(
         f"{axis.name} ({', '.join(mode.name for mode in axis.modes)})" for axis in document.axes
     )
-    said = f"{len(document.tokens)} tokens came"
+    count = len(document.tokens)
+    said = f"{count} token{'' if count == 1 else 's'} came"
     return f"{said}, with the axes {axes}." if axes else f"{said}."
 
 
@@ -142,6 +144,27 @@ def take_tokens(request, project):
     written = resolver_writer.write(document)
     data = archive.write(written.files)
     return _download(data, "application/zip", f"{segment(project.name)}-tokens.zip")
+
+
+OTHERS = {
+    "json": "application/json",
+    "csv": "text/csv; charset=utf-8",
+    "gpl": "text/plain; charset=utf-8",
+    "svg": "image/svg+xml",
+}
+
+
+@requires("view")
+@require_GET
+def take_other(request, project, kind):
+    """Another open format; palettes hold the theme of the address."""
+    if kind not in OTHERS:
+        raise Http404
+    loaded = store.load(project)
+    theme = frames.read_theme(loaded, request.GET.get("theme", ""))
+    written, _ = formats.write(loaded.document, kind, theme)
+    ((name, text),) = written.items()
+    return _download(text, OTHERS[kind], name)
 
 
 def _download(content, content_type, name):
