@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.contrib.auth import get_user_model
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import SimpleTestCase
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import expect, sync_playwright
 
 from studio.store import projects as store
 
@@ -17,6 +17,9 @@ ARGUMENTS = [
     "--disable-sync",
     "--no-first-run",
 ]
+
+# A slow machine is no failure.
+expect.set_options(timeout=20_000)
 
 
 class BrowserMixin:

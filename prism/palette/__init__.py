@@ -1,0 +1,1 @@
+"""The palette: ramps made from a seed."""

@@ -1,0 +1,121 @@
+"""Ramps: targets, order, the seed, the gamut."""
+
+import numpy as np
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from prism.color import space
+from prism.color.contrast import contrast_ratio
+from prism.errors import PrismError
+from prism.palette.ramps import TARGETS, THRESHOLDS, Recipe, default_targets, make, most_chroma
+
+channel = st.integers(0, 255)
+quick = settings(max_examples=40, deadline=None)
+
+
+def ratio(color):
+    return float(contrast_ratio(space.rgba(color)[:3], (1, 1, 1)))
+
+
+def lightness(color):
+    return space.engine(color).convert("oklab").coords()[0]
+
+
+class AnchoredTests(SimpleTestCase):
+    def test_twelve_hues_meet_every_target(self):
+        for hue in range(0, 360, 30):
+            steps = make(Recipe(space.parse(f"oklch(0.6 0.12 {hue})")))
+            for step, target in zip(steps, TARGETS, strict=True):
+                if step.is_seed:
+                    continue
+                self.assertLess(abs(step.exact - target), 0.01, (hue, target))
+                for limit in THRESHOLDS:
+                    self.assertEqual(ratio(step.color) >= limit, target >= limit, (hue, target))
+
+    @quick
+    @given(channel, channel, channel, st.integers(2, 24))
+    def test_any_seed_gives_a_strictly_darkening_ramp_with_the_seed_in_it(
+        self, red, green, blue, count
+    ):
+        seed = space.parse(f"#{red:02x}{green:02x}{blue:02x}")
+        steps = make(Recipe(seed, count=count))
+        self.assertEqual(sum(step.is_seed for step in steps), 1)
+        kept = next(step for step in steps if step.is_seed)
+        self.assertEqual(space.hex_text(kept.color), space.hex_text(seed))
+        others = [lightness(step.color) for step in steps if not step.is_seed]
+        self.assertEqual(others, sorted(others, reverse=True))
+        self.assertEqual(len(set(others)), len(others))
+
+    def test_a_dark_reference_is_met_from_the_other_side(self):
+        recipe = Recipe(space.parse("#236b53"), reference=space.parse("#000000"), keep_seed=False)
+        for step in make(recipe):
+            self.assertLess(abs(step.exact - step.target), 0.01)
+        lights = [lightness(step.color) for step in make(recipe)]
+        self.assertEqual(lights, sorted(lights))
+
+    def test_targets_for_other_counts_lie_between_the_same_ends(self):
+        for count in (2, 5, 12, 30):
+            targets = default_targets(count)
+            self.assertEqual(
+                (len(targets), round(targets[0], 6), round(targets[-1], 6)), (count, 1.06, 16.2)
+            )
+            self.assertEqual(list(targets), sorted(targets))
+
+    def test_what_cannot_be_made_is_said(self):
+        seed = space.parse("#236b53")
+        for recipe, sentence in (
+            (Recipe(seed, count=0), "1 to 60 steps"),
+            (Recipe(seed, count=1000), "1 to 60 steps"),
+            (Recipe(seed, count=2, targets=(2.0,)), "need 2 targets"),
+            (Recipe(seed, count=1, targets=(40.0,)), "from 1 to 21"),
+            (
+                Recipe(seed, count=1, targets=(18.0,), reference=space.parse("#777777")),
+                "No color reaches",
+            ),
+            (Recipe(seed, gamut="rec2020"), "is no gamut"),
+        ):
+            with self.assertRaisesMessage(PrismError, sentence):
+                make(recipe)
+
+
+class EvenTests(SimpleTestCase):
+    def test_lightness_falls_in_equal_distances(self):
+        recipe = Recipe(space.parse("#236b53"), count=9, method="even", keep_seed=False)
+        found = [lightness(step.color) for step in make(recipe)]
+        gaps = -np.diff(found)
+        self.assertLess(float(gaps.max() - gaps.min()), 0.006)
+
+    def test_hue_stays_and_drifts_only_where_asked(self):
+        seed = space.parse("oklch(0.55 0.1 160)")
+        plain = make(Recipe(seed, method="even", keep_seed=False))
+        drifting = make(Recipe(seed, method="even", keep_seed=False, drift=(20, -30)))
+        hues = [space.engine(step.color).convert("oklch").coords()[2] for step in plain[2:-2]]
+        self.assertLess(max(abs(hue - 160) for hue in hues), 3)
+        first = space.engine(drifting[1].color).convert("oklch").coords()[2]
+        last = space.engine(drifting[-2].color).convert("oklch").coords()[2]
+        self.assertGreater(first, 170)
+        self.assertLess(last, 150)
+
+
+class GamutTests(SimpleTestCase):
+    def test_the_edge_of_the_gamut_is_where_coloraide_finds_it(self):
+        # coloraide's in_gamut just inside and just outside of the chroma found.
+        rng = np.random.default_rng(2)
+        light, hue = rng.uniform(0.15, 0.95, 60), rng.uniform(0, 360, 60)
+        for gamut in ("srgb", "display-p3"):
+            edge = most_chroma(light, hue, gamut)
+            for one, c, h in zip(light, edge, hue, strict=True):
+                inside = space.engine(space.Color("oklch", (one, c * 0.995, h)))
+                outside = space.engine(space.Color("oklch", (one, c * 1.01 + 0.002, h)))
+                self.assertTrue(inside.in_gamut(gamut, tolerance=1e-4), (gamut, one, c, h))
+                self.assertFalse(outside.in_gamut(gamut, tolerance=1e-6), (gamut, one, c, h))
+
+    def test_a_ramp_in_display_p3_reaches_further(self):
+        seed = space.parse("oklch(0.7 0.3 145)")
+        narrow = make(Recipe(seed, keep_seed=False))
+        wide = make(Recipe(seed, gamut="display-p3", keep_seed=False))
+        chroma = [
+            space.engine(ramp[5].color).convert("oklch").coords()[1] for ramp in (narrow, wide)
+        ]
+        self.assertGreater(chroma[1], chroma[0] + 0.02)
