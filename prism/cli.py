@@ -28,9 +28,8 @@ from prism.formats import files
 from prism.tokens import linking
 from prism.tokens.expressions import nearest, value_text
 from prism.tokens.model import Document, shown_path
-from prism.tokens.names import css_names
+from prism.tokens.names import condition_words, css_names
 from prism.tokens.resolve import Resolver, Theme
-from prism.tokens.sheet import condition_words
 
 Item = TypeVar("Item")
 _PATIENCE = 1.0

@@ -8,7 +8,7 @@ from prism.compare.diff import Operation, words
 from prism.compare.rows import condition_from
 from prism.tokens.expressions import decode, value_text
 from prism.tokens.model import Condition, Document, shown_path
-from prism.tokens.sheet import condition_words
+from prism.tokens.names import condition_words
 
 
 def align(document: Document, to: Document) -> Document:

@@ -15,6 +15,7 @@ import tinycss2
 from prism.errors import ExpressionError, FormatError
 from prism.formats import css_selectors
 from prism.formats.css import FEATURES
+from prism.formats.css_rules import Place, contents_of, inside_at_rule, nested_selectors
 from prism.formats.css_tokens import (
     alias_of,
     comma_parts,
@@ -93,45 +94,6 @@ def read(
     return _Reader(file, new_key, maps or {}).read(text)
 
 
-@dataclass(frozen=True, slots=True)
-class _Place:
-    """Where in a style sheet one reads: selectors, preferences, and why it is passed over."""
-
-    selectors: tuple[str, ...] = ()
-    preferences: tuple[tuple[str, str], ...] = ()
-    reason: str = ""
-
-
-def _nested(outer: tuple[str, ...], prelude: list[Any]) -> tuple[str, ...]:
-    """Selectors of a rule, within those of the rule around it (CSS Nesting)."""
-    inner = [tinycss2.serialize(part).strip() for part in comma_parts(prelude)]
-    if not outer:
-        return tuple(inner)
-    return tuple(
-        one.replace("&", around) if "&" in one else f"{around} {one}"
-        for around in outer
-        for one in inner
-    )
-
-
-def _at_rule(place: _Place, rule: Any) -> _Place:
-    """The place inside an at-rule."""
-    name = rule.lower_at_keyword
-    prelude = tinycss2.serialize(rule.prelude).strip()
-    if name in ("layer", "supports"):
-        return place
-    found = css_selectors.media_preferences(prelude) if name == "media" else None
-    if found is None:
-        return replace(place, reason=place.reason or f"holds only under @{name} {prelude}".strip())
-    return replace(place, preferences=(*place.preferences, *found))
-
-
-def _contents(rule: Any, place: _Place) -> list[Any]:
-    """What stands in a rule: declarations and rules, or rules alone at the top."""
-    parse_inner = tinycss2.parse_blocks_contents if place.selectors else tinycss2.parse_rule_list
-    return list(parse_inner(rule.content, skip_comments=True, skip_whitespace=True))
-
-
 class _Reader:
     def __init__(self, file: str, new_key: NewKey, maps: Mapping[str, tuple[str, str]]) -> None:
         self.file = file
@@ -146,7 +108,7 @@ class _Reader:
 
     def read(self, text: str) -> StyleSheet:
         rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
-        self._rules(rules, _Place(), 0)
+        self._rules(rules, Place(), 0)
         if not self.properties:
             raise FormatError(
                 "The style sheet declares no custom property on the page.",
@@ -169,7 +131,7 @@ class _Reader:
 
     # Rules
 
-    def _rules(self, rules: Iterable[Any], place: _Place, depth: int) -> None:
+    def _rules(self, rules: Iterable[Any], place: Place, depth: int) -> None:
         """Read rules, and within a rule its declarations, in order."""
         found = list(rules)
         self._declare(place, [one for one in found if one.type == "declaration"])
@@ -182,13 +144,13 @@ class _Reader:
             if depth >= _MAX_DEPTH:
                 continue
             if rule.type == "qualified-rule":
-                inner = replace(place, selectors=_nested(place.selectors, rule.prelude))
-                self._rules(_contents(rule, inner), inner, depth + 1)
+                inner = replace(place, selectors=nested_selectors(place.selectors, rule.prelude))
+                self._rules(contents_of(rule, inner), inner, depth + 1)
             elif rule.type == "at-rule" and rule.content is not None:
-                inner = _at_rule(place, rule)
-                self._rules(_contents(rule, inner), inner, depth + 1)
+                inner = inside_at_rule(place, rule)
+                self._rules(contents_of(rule, inner), inner, depth + 1)
 
-    def _declare(self, place: _Place, declarations: list[Any]) -> None:
+    def _declare(self, place: Place, declarations: list[Any]) -> None:
         custom = [one for one in declarations if one.name.startswith("--")]
         scheme = next((one for one in declarations if one.lower_name == "color-scheme"), None)
         parts, preferences = place.selectors, list(place.preferences)

@@ -18,6 +18,7 @@ from prism.formats import strict_json
 from prism.formats.layers import NewKey
 from prism.tokens.expressions import check, decode, encode, parse
 from prism.tokens.model import (
+    TIERS,
     TYPES,
     Axis,
     Condition,
@@ -29,7 +30,6 @@ from prism.tokens.model import (
     Value,
 )
 from prism.tokens.names import settle_names
-from prism.tokens.sheet import TIERS
 from prism.tokens.structure import check_path
 from prism.tokens.validate import validate
 

@@ -12,6 +12,9 @@ from typing import Literal
 Tier = Literal["raw", "semantic", "component"]
 Use = Literal["text", "large text", "control", "graphic", "decoration", "logotype", "inactive"]
 
+#: The order of tiers in the sheet: what is mapped comes before what it is mapped to.
+TIERS: tuple[Tier, ...] = ("semantic", "component", "raw")
+
 SCALAR_TYPES = (
     "color",
     "dimension",

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import replace
 
-from prism.tokens.model import Document, Token, shown_path
+from prism.tokens.model import Condition, Document, Token, shown_path
 
 _OTHER = re.compile(r"[^a-z0-9_]+")
 _VALID = re.compile(r"[A-Za-z0-9_-]{1,200}\Z")
@@ -84,3 +84,13 @@ def settle_names(document: Document) -> Document:
             token = replace(token, export_names=(*token.export_names, ("css", name)))
         tokens.append(token)
     return replace(document, tokens=tuple(tokens))
+
+
+def condition_words(document: Document, condition: Condition) -> str:
+    """A condition in words: ``always``, or ``appearance dark, brand Osprelle``."""
+    named = [
+        f"{axis.name} {axis.mode(mode).name}"
+        for axis in document.axes
+        if (mode := condition.mode_on(axis.key)) is not None
+    ]
+    return ", ".join(named) or "every mode"

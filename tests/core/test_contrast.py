@@ -4,9 +4,8 @@ import math
 
 from django.test import SimpleTestCase
 
-from prism.checks import matrix
 from prism.checks.contrast import audit, pairing_for, summary
-from prism.tokens import scenes, sheet
+from prism.readings import matrix, scenes, sheet
 from prism.tokens.bindings import bound, guess, words_of
 from prism.tokens.model import Pairing
 from prism.tokens.resolve import Resolver

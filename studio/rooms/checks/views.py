@@ -7,8 +7,9 @@ from django.contrib import messages
 from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
-from prism.checks import contrast, matrix
+from prism.checks import contrast
 from prism.errors import PrismError
+from prism.readings import matrix
 from prism.tokens import edit
 from prism.tokens.model import Pairing
 from studio.accounts.permissions import requires

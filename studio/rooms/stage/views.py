@@ -9,7 +9,8 @@ from django.views.decorators.clickjacking import xframe_options_sameorigin
 from django.views.decorators.http import require_GET
 
 from prism.formats import css
-from prism.tokens import bindings, scenes
+from prism.readings import scenes
+from prism.tokens import bindings
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.store import projects as store

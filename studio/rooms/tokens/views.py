@@ -7,8 +7,10 @@ from django.views.decorators.http import require_GET, require_POST
 
 from prism.compare.rows import condition_from, condition_text
 from prism.errors import PrismError
-from prism.tokens import edit, entry, sheet
+from prism.readings import sheet
+from prism.tokens import edit, entry
 from prism.tokens.model import BASE, Condition, shown_path
+from prism.tokens.names import condition_words
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.tokens.forms import CellForm
@@ -94,7 +96,7 @@ def _editor(frame, axis, typed, problem):
             {
                 "hop": hop,
                 "token": frame.document.token(hop.token),
-                "words": sheet.condition_words(frame.document, hop.condition),
+                "words": condition_words(frame.document, hop.condition),
             }
             for hop in frame.resolver.trace(key, theme)
         ],
@@ -112,7 +114,7 @@ def _conditions(frame, token, target, axis, mode):
     return [
         {
             "text": condition_text(one),
-            "words": sheet.condition_words(frame.document, one),
+            "words": condition_words(frame.document, one),
             "stored": token.value(one) is not None,
         }
         for one in dict.fromkeys(offered)
@@ -152,7 +154,7 @@ def _change(frame, said):
         value = entry.read_typed(frame.document, said["value"], token)
         after = edit.set_value(frame.document, token.key, condition, value)
         label = f"Set {path} to {entry.typed(value)[:60]}"
-    return after, f"{label} for {sheet.condition_words(frame.document, condition)}"
+    return after, f"{label} for {condition_words(frame.document, condition)}"
 
 
 @requires("view")

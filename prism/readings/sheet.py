@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from prism.checks.contrast import Reading, audit
 from prism.tokens.expressions import value_text
-from prism.tokens.model import BASE, Axis, Condition, Document, Mode, Tier, Token, Value
+from prism.tokens.model import BASE, TIERS, Axis, Condition, Mode, Tier, Token, Value
 from prism.tokens.resolve import Resolver, Theme
 from prism.tokens.resolved import Answer
 
@@ -50,10 +50,6 @@ class Section:
     tier: Tier
     name: str
     lines: tuple[Line, ...]
-
-
-#: The order of tiers in the sheet: what is mapped comes before what it is mapped to.
-TIERS: tuple[Tier, ...] = ("semantic", "component", "raw")
 
 
 def columns(resolver: Resolver, axis: Axis | None, theme: Theme) -> list[tuple[Mode | None, Theme]]:
@@ -114,13 +110,3 @@ def cell(
     return Cell(
         token, mode, theme, condition, value, resolver.resolve(token.key, theme), not own, worst
     )
-
-
-def condition_words(document: Document, condition: Condition) -> str:
-    """A condition in words: ``always``, or ``appearance dark, brand Osprelle``."""
-    named = [
-        f"{axis.name} {axis.mode(mode).name}"
-        for axis in document.axes
-        if (mode := condition.mode_on(axis.key)) is not None
-    ]
-    return ", ".join(named) or "every mode"
