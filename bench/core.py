@@ -38,9 +38,12 @@ def timed(work: Callable[[], object]) -> tuple[float, object]:
 
 def all_themes(built: Document) -> list[str]:
     """Resolving all themes at once against each theme by itself without a memo between them."""
-    resolver = Resolver(built)
-    tables = Tables(resolver)
-    together, answers = timed(tables.all)
+    runs = []
+    for _ in range(2):
+        resolver = Resolver(built)
+        tables = Tables(resolver)
+        runs.append(timed(tables.all))
+    together, answers = min(runs, key=lambda run: run[0])
     themes = list(resolver.themes())
     sample = themes[:: len(themes) // _ALONE][:_ALONE]
 
@@ -90,11 +93,13 @@ def growth() -> list[str]:
     rows = []
     for count in (1_000, 10_000, 50_000):
         built = documents.document(count)
-        tables = Tables(Resolver(built))
-        seconds, answers = timed(tables.all)
+        resolver = Resolver(built)
+        seconds, answers = timed(Tables(resolver).all)
         assert isinstance(answers, int)
+        made = resolver.evaluations
         rows.append(
-            f"| {count:,} tokens | {seconds:.2f} s | {answers:,} | {seconds / answers * 1e6:.1f} µs |"
+            f"| {count:,} tokens | {seconds:.2f} s | {answers:,} | {seconds / answers * 1e6:.1f} µs "
+            f"| {made:,} | {seconds / made * 1e6:.0f} µs |"
         )
     return rows
 
@@ -166,6 +171,7 @@ def peak() -> float:
 
 def main() -> None:
     """Measure everything and write the table."""
+    grown = growth()
     built = documents.document(10_000, pairings=2_000)
     parts = [
         "# Benchmarks",
@@ -184,9 +190,9 @@ def main() -> None:
         "",
         "## Growth",
         "",
-        "| | all themes | distinct answers | an answer |",
-        "| --- | --- | --- | --- |",
-        *growth(),
+        "| | all themes | distinct answers | an answer | reckoned | each of these |",
+        "| --- | --- | --- | --- | --- | --- |",
+        *grown,
         "",
         "## Audit",
         "",
