@@ -81,7 +81,7 @@ def from_engine(value: _Color) -> Color:
     return Color(value.space(), (c1, c2, c3), 1.0 if math.isnan(alpha) else float(alpha))
 
 
-@lru_cache(maxsize=65536)
+@lru_cache(maxsize=262144)
 def parse(text: str) -> Color:
     """Read any CSS Color 4 color. Raises ``ExpressionError`` for anything else."""
     source = text.strip()
@@ -135,13 +135,13 @@ def is_hex(text: str) -> bool:
     return _HEX.match(text) is not None
 
 
-@lru_cache(maxsize=65536)
+@lru_cache(maxsize=262144)
 def in_gamut(color: Color, gamut: str) -> bool:
     """Whether ``color`` lies in ``gamut`` (``srgb`` or ``display-p3``)."""
     return bool(engine(color).in_gamut(gamut, tolerance=GAMUT_TOLERANCE))
 
 
-@lru_cache(maxsize=65536)
+@lru_cache(maxsize=262144)
 def fit(color: Color, gamut: str) -> Color:
     """``color`` brought into ``gamut`` by the CSS Color 4 method (section 13.2), in that space.
 
@@ -153,7 +153,7 @@ def fit(color: Color, gamut: str) -> Color:
     return from_engine(mapped)
 
 
-@lru_cache(maxsize=65536)
+@lru_cache(maxsize=262144)
 def rgba(color: Color) -> tuple[float, float, float, float]:
     """Gamma-encoded sRGB channels and alpha, each 0-1, mapped and clipped to sRGB."""
     value = engine(fit(color, "srgb")).convert("srgb").clip("srgb")

@@ -201,7 +201,7 @@ def evaluate_numeric(node: Math, type: str, look: Lookup) -> float | Quantity | 
 # Mixing
 
 
-@lru_cache(maxsize=65536)
+@lru_cache(maxsize=262144)
 def convert(color: space.Color, target: str) -> tuple[float | None, float | None, float | None]:
     """Channels of ``color`` in ``target``; a component that was missing and has a counterpart
     there stays missing, and so does the hue of a grey."""
@@ -220,7 +220,7 @@ def convert(color: space.Color, target: str) -> tuple[float | None, float | None
     return coords[0], coords[1], coords[2]
 
 
-@lru_cache(maxsize=65536)
+@lru_cache(maxsize=262144)
 def _mixable(color: space.Color, target: str) -> space.Color:
     first, second, third = convert(color, target)
     coords = [first, second, third]
