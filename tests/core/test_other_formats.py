@@ -4,9 +4,10 @@ import json
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from prism.color import space
 from prism.compare.diff import diff
 from prism.compare.match import align
 from prism.errors import FormatError
@@ -271,6 +272,23 @@ class PaletteTests(SimpleTestCase):
             [("Deep Sky.11", "#1d2121"), ("white", "#ffffff"), ("veil", "#00000080")],
         )
         self.assertEqual(read.name, "Q & R")
+
+    @quick
+    @given(seeds)
+    def test_any_theme_comes_back_with_names_order_and_bytes(self, seed):
+        built = random_document(seed)
+        theme = Resolver(built).default_theme
+        found = palettes.colors(built, theme)
+        assume(found)
+        read = palettes.read_svg(palettes.write_svg("x", found).encode(), "x.svg", counter_keys())
+        expected = [(path, space.hex_text(color)) for path, color in found]
+        self.assertEqual([(t.path, t.value(BASE).text) for t in read.tokens], expected)
+        text, left_out = palettes.write_gpl("x", found)
+        opaque = [(path, color) for path, color in expected if path not in left_out]
+        self.assertTrue(all(len(color) == 7 for _, color in opaque))
+        if opaque:
+            read = palettes.read_gpl(text.encode(), "x.gpl", counter_keys())
+            self.assertEqual([(t.path, t.value(BASE).text) for t in read.tokens], opaque)
 
     def test_hostile_pictures_and_bad_lines_are_refused(self):
         bomb = b'<!DOCTYPE svg [<!ENTITY a "x">]><svg><title>&a;</title></svg>'
