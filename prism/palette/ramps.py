@@ -19,8 +19,10 @@ from numpy.typing import NDArray
 from prism.color import space
 from prism.color.contrast import contrast_ratio, relative_luminance
 from prism.errors import PrismError
+from prism.palette import gamut as gamuts
 
 Array = NDArray[np.float64]
+Method = Literal["anchored", "even"]
 
 #: Contrast on white of the eleven steps of an anchored ramp, lightest first.
 TARGETS = (1.06, 1.14, 1.32, 1.62, 2.15, 3.05, 4.6, 6.4, 9.0, 12.6, 16.2)
@@ -28,39 +30,13 @@ TARGETS = (1.06, 1.14, 1.32, 1.62, 2.15, 3.05, 4.6, 6.4, 9.0, 12.6, 16.2)
 THRESHOLDS = (3.0, 4.5, 7.0)
 MOST_STEPS = 60
 WHITE = space.Color("srgb", (1.0, 1.0, 1.0))
-_ROUNDS = 40
-
-# OKLab to linear sRGB: Ottosson 2020, with the matrices for D65 of CSS Color 4, section 17.
-_TO_LMS = np.array(
-    [
-        [1.0, 0.3963377773761749, 0.2158037573099136],
-        [1.0, -0.1055613458156586, -0.0638541728258133],
-        [1.0, -0.0894841775298119, -1.2914855480194092],
-    ]
-)
-_LMS_TO_XYZ = np.array(
-    [
-        [1.2268798758459243, -0.5578149944602171, 0.2813910456659647],
-        [-0.0405757452148008, 1.1122868032803170, -0.0717110580655164],
-        [-0.0763729366746601, -0.4214933324022432, 1.5869240198367816],
-    ]
-)
-_XYZ_TO = {
-    "srgb": np.array(
-        [
-            [12831 / 3959, -329 / 214, -1974 / 3959],
-            [-851781 / 878810, 1648619 / 878810, 36519 / 878810],
-            [705 / 12673, -2585 / 12673, 705 / 667],
-        ]
-    ),
-    "display-p3": np.array(
-        [
-            [446124 / 178915, -333277 / 357830, -72051 / 178915],
-            [-14852 / 17905, 63121 / 35810, 423 / 17905],
-            [11844 / 330415, -50337 / 660830, 316169 / 330415],
-        ]
-    ),
-}
+#: From this luminance on, steps are darker than the reference: both ways reach 4.58 there.
+_MIDDLE = math.sqrt(1.05 * 0.05) - 0.05
+_ROUNDS = 44
+_GRID = 1025
+#: Default targets stop this far short of what the reference allows at most.
+_MARGIN = 0.97
+_NUDGE, _MOST_NUDGES = 0.0005, 240
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +51,7 @@ class Recipe:
 
     seed: space.Color
     count: int = 11
-    method: Literal["anchored", "even"] = "anchored"
+    method: Method = "anchored"
     targets: tuple[float, ...] = ()
     reference: space.Color = WHITE
     ends: tuple[float, float] = (0.985, 0.2)
@@ -97,155 +73,218 @@ class Step:
     is_seed: bool = False
 
 
-def default_targets(count: int) -> tuple[float, ...]:
-    """``count`` targets: the eleven, or others between them on a logarithmic scale."""
-    if count == len(TARGETS):
-        return TARGETS
+def default_targets(count: int, most: float = 21.0) -> tuple[float, ...]:
+    """``count`` targets: the eleven, or others between them on a logarithmic scale.
+
+    ``most`` is the largest ratio that can be reached; targets beyond it are drawn together.
+    """
     if count == 1:
-        return (TARGETS[len(TARGETS) // 2],)
-    places = np.linspace(0, len(TARGETS) - 1, count)
-    logs = np.interp(places, np.arange(len(TARGETS)), np.log(TARGETS))
+        logs = np.log(TARGETS[len(TARGETS) // 2 : len(TARGETS) // 2 + 1])
+    else:
+        places = np.linspace(0, len(TARGETS) - 1, count)
+        logs = np.interp(places, np.arange(len(TARGETS)), np.log(TARGETS))
+    top = math.log(max(most * _MARGIN, 1.0))
+    if top < math.log(TARGETS[-1]):
+        logs = logs * (top / math.log(TARGETS[-1]))
+    elif count == len(TARGETS):
+        return TARGETS
     return tuple(float(value) for value in np.exp(logs))
+
+
+def most_contrast(reference: space.Color) -> float:
+    """The largest contrast ratio that any step can have with ``reference``."""
+    own = _luminance(reference)
+    return (own + 0.05) / 0.05 if own >= _MIDDLE else 1.05 / (own + 0.05)
+
+
+def targets_of(recipe: Recipe) -> tuple[float, ...]:
+    """The contrast ratios that a recipe aims at, step by step; zeros for an even ramp."""
+    if recipe.method == "even":
+        return (0.0,) * recipe.count
+    return recipe.targets or default_targets(recipe.count, most_contrast(recipe.reference))
 
 
 def make(recipe: Recipe) -> tuple[Step, ...]:
     """The steps of a ramp. Raises ``PrismError`` for a recipe that cannot be followed."""
     _check(recipe)
-    lightness, chroma, hue = _oklch(recipe.seed)
+    course = _Course(recipe)
+    targets = targets_of(recipe)
     if recipe.method == "even":
-        targets: tuple[float, ...] = (0.0,) * recipe.count
         wanted = np.linspace(recipe.ends[0], recipe.ends[1], recipe.count)
     else:
-        targets = recipe.targets or default_targets(recipe.count)
-        wanted = _solve(recipe, _luminances(recipe, targets), lightness, chroma, hue)
-    colors = _colors(recipe, wanted, lightness, chroma, hue)
-    reference = np.array(space.rgba(recipe.reference)[:3])
-    steps = []
-    for i, color in enumerate(colors):
-        exact = _ratio(color, reference)
-        rounded = _rounded(recipe, color, targets[i], reference)
-        steps.append(Step(rounded, targets[i], exact))
-    if recipe.keep_seed:
-        place = int(np.argmin(np.abs(wanted - lightness)))
-        fitted = space.fit(recipe.seed, recipe.gamut)
-        ratio = float(contrast_ratio(space.rgba(fitted)[:3], reference))
-        steps[place] = Step(fitted, targets[place], ratio, is_seed=True)
-    return tuple(steps)
+        wanted = course.solve(_luminances(recipe, targets))
+    place = int(np.argmin(np.abs(wanted - course.lightness))) if recipe.keep_seed else -1
+    exact = _exact(course, wanted, recipe.reference)
+    colors = _rounded(recipe, course, wanted, targets, place)
+    return tuple(
+        Step(color, target, float(ratio), i == place)
+        for i, (color, target, ratio) in enumerate(zip(colors, targets, exact, strict=True))
+    )
 
 
 def _check(recipe: Recipe) -> None:
     if not 1 <= recipe.count <= MOST_STEPS:
         raise PrismError(f"A ramp has 1 to {MOST_STEPS} steps, not {recipe.count}.")
+    if recipe.gamut not in gamuts.GAMUTS:
+        raise PrismError(f"“{recipe.gamut[:40]}” is no gamut.", mend="Use srgb or display-p3.")
     if recipe.targets and len(recipe.targets) != recipe.count:
-        raise PrismError(f"{recipe.count} steps need {recipe.count} targets.")
+        raise PrismError(
+            f"{recipe.count} steps need {recipe.count} targets; {len(recipe.targets)} were given."
+        )
     if any(not 1 <= target <= 21 for target in recipe.targets):
         raise PrismError("A target is a contrast ratio from 1 to 21.")
-    if recipe.gamut not in _XYZ_TO:
-        raise PrismError(f"“{recipe.gamut[:40]}” is no gamut.", mend="Use srgb or display-p3.")
+    if list(recipe.targets) != sorted(set(recipe.targets)):
+        raise PrismError("Targets grow from step to step.", mend="Write the smallest first.")
+    for color, what in ((recipe.seed, "A seed"), (recipe.reference, "A reference")):
+        if color.alpha < 1:
+            raise PrismError(
+                f"{what} is opaque.", mend="Make a veil of a color that shines through."
+            )
+    if not 0 <= recipe.ends[1] < recipe.ends[0] <= 1:
+        raise PrismError("The ends are lightness from 0 to 1, the lighter one first.")
+    if not (0 <= recipe.curve <= 4 and 0 <= recipe.tint <= 4):
+        raise PrismError("Chroma curve and tint lie between 0 and 4.")
+    if any(not -180 <= one <= 180 for one in recipe.drift):
+        raise PrismError("The hue drifts by -180 to 180 degrees.")
+    if recipe.keep_seed and not space.in_gamut(recipe.seed, recipe.gamut):
+        nearest = space.fit(recipe.seed, recipe.gamut)
+        shown = space.hex_text(nearest) if recipe.gamut == "srgb" else space.css_text(nearest)
+        raise PrismError(
+            f"The seed {space.css_text(recipe.seed)} lies outside {_GAMUT_NAMES[recipe.gamut]}.",
+            mend=f"The nearest color inside is {shown}.",
+        )
 
 
-def _oklch(color: space.Color) -> tuple[float, float, float]:
+_GAMUT_NAMES = {"srgb": "sRGB", "display-p3": "Display P3"}
+
+
+def oklch(color: space.Color) -> tuple[float, float, float]:
+    """OKLCH lightness 0-1, chroma and hue in degrees; hue 0 for a grey."""
     lightness, chroma, hue = space.engine(color).convert("oklch").coords()
     return float(lightness), float(chroma), 0.0 if math.isnan(hue) else float(hue)
+
+
+def _luminance(color: space.Color) -> float:
+    return float(relative_luminance(space.rgba(color)[:3]))
 
 
 def _luminances(recipe: Recipe, targets: Sequence[float]) -> Array:
     """The relative luminance each target asks for; darker than a light reference, and lighter
     than a dark one."""
-    own = float(relative_luminance(space.rgba(recipe.reference)[:3]))
+    own = _luminance(recipe.reference)
     ratios = np.array(targets)
-    darker = (own + 0.05) / ratios - 0.05
-    lighter = (own + 0.05) * ratios - 0.05
-    found = darker if own >= 0.18 else lighter
+    found = (own + 0.05) / ratios - 0.05 if own >= _MIDDLE else (own + 0.05) * ratios - 0.05
     if np.any(found < -1e-9) or np.any(found > 1 + 1e-9):
+        most = math.floor(most_contrast(recipe.reference) * 100) / 100
         raise PrismError(
             "No color reaches that contrast with the reference.",
-            mend="Choose smaller targets or another reference.",
+            mend=f"Choose targets up to {most:.2f}, or another reference.",
         )
     return np.clip(found, 0, 1)
+
+
+class _Course:
+    """Chroma and hue of a recipe at any lightness, held within the gamut."""
+
+    def __init__(self, recipe: Recipe) -> None:
+        self.lightness, chroma, hue = oklch(recipe.seed)
+        self._at = np.linspace(0, 1, _GRID)
+        towards_light = np.clip((self._at - self.lightness) / max(1 - self.lightness, 1e-6), 0, 1)
+        towards_dark = np.clip((self.lightness - self._at) / max(self.lightness, 1e-6), 0, 1)
+        self._hue = hue + recipe.drift[0] * towards_light + recipe.drift[1] * towards_dark
+        own = _shape(np.array(self.lightness), recipe.curve)
+        fall = np.minimum(_shape(self._at, recipe.curve) / own, 1.6)
+        most = gamuts.most_chroma(self._at, self._hue, recipe.gamut)
+        self._chroma = np.minimum(chroma * recipe.tint * fall, most)
+
+    def at(self, lightness: Array) -> tuple[Array, Array]:
+        """Chroma and hue at each lightness, shapes (n,)."""
+        return (
+            np.interp(lightness, self._at, self._chroma),
+            np.interp(lightness, self._at, self._hue),
+        )
+
+    def solve(self, luminances: Array) -> Array:
+        """The OKLab lightness at which each luminance is met, by bisection."""
+        low, high = np.zeros_like(luminances), np.ones_like(luminances)
+        for _ in range(_ROUNDS):
+            middle = (low + high) / 2
+            dark = gamuts.luminance(middle, *self.at(middle)) < luminances
+            low, high = np.where(dark, middle, low), np.where(dark, high, middle)
+        return (low + high) / 2
+
+    def color(self, lightness: float) -> space.Color:
+        """The color at a lightness, as OKLCH."""
+        chroma, hue = self.at(np.array([lightness]))
+        return space.Color("oklch", (lightness, float(chroma[0]), float(hue[0]) % 360))
 
 
 def _shape(lightness: Array, curve: float) -> Array:
     return np.power(np.clip(4 * lightness * (1 - lightness), 1e-6, 1), 0.5 * curve)
 
 
-def _wanted(
-    recipe: Recipe, at: Array, lightness: float, chroma: float, hue: float
-) -> tuple[Array, Array]:
-    """Chroma and hue that the recipe asks for at each lightness, before the gamut has its say."""
-    fall = _shape(at, recipe.curve) / _shape(np.array(lightness), recipe.curve)
-    towards_light = np.clip((at - lightness) / max(1 - lightness, 1e-6), 0, 1)
-    towards_dark = np.clip((lightness - at) / max(lightness, 1e-6), 0, 1)
-    turned = hue + recipe.drift[0] * towards_light + recipe.drift[1] * towards_dark
-    return chroma * recipe.tint * np.minimum(fall, 1.6), turned
+def _exact(course: _Course, at: Array, reference: space.Color) -> Array:
+    """Contrast ratios with the reference before rounding, reckoned by coloraide."""
+    found = []
+    for lightness in at:
+        value = space.engine(course.color(float(lightness))).convert("srgb").clip("srgb")
+        found.append(contrast_ratio(value.coords(nans=False), space.rgba(reference)[:3]))
+    return np.array(found, dtype=np.float64)
 
 
-def linear_rgb(lightness: Array, chroma: Array, hue: Array, gamut: str) -> Array:
-    """Linear channels in ``gamut`` of OKLCH colors, shapes (n,) to (n, 3)."""
-    angle = np.radians(hue)
-    oklab = np.stack([lightness, chroma * np.cos(angle), chroma * np.sin(angle)], axis=-1)
-    xyz = ((oklab @ _TO_LMS.T) ** 3) @ _LMS_TO_XYZ.T
-    return np.asarray(xyz @ _XYZ_TO[gamut].T)
-
-
-def most_chroma(lightness: Array, hue: Array, gamut: str) -> Array:
-    """The largest OKLCH chroma within ``gamut`` at each lightness and hue, by bisection."""
-    low, high = np.zeros_like(lightness), np.full_like(lightness, 0.5)
-    for _ in range(_ROUNDS):
-        middle = (low + high) / 2
-        rgb = linear_rgb(lightness, middle, hue, gamut)
-        inside = np.all((rgb >= -1e-6) & (rgb <= 1 + 1e-6), axis=-1)
-        low, high = np.where(inside, middle, low), np.where(inside, high, middle)
-    return low
-
-
-def _held(recipe: Recipe, at: Array, seed: tuple[float, float, float]) -> tuple[Array, Array]:
-    chroma, hue = _wanted(recipe, at, *seed)
-    return np.minimum(chroma, most_chroma(at, hue, recipe.gamut)), hue
-
-
-def _solve(recipe: Recipe, luminances: Array, lightness: float, chroma: float, hue: float) -> Array:
-    """The OKLab lightness at which each luminance is met, by bisection."""
-    low, high = np.zeros_like(luminances), np.ones_like(luminances)
-    for _ in range(_ROUNDS):
-        middle = (low + high) / 2
-        held, turned = _held(recipe, middle, (lightness, chroma, hue))
-        angle = np.radians(turned)
-        oklab = np.stack([middle, held * np.cos(angle), held * np.sin(angle)], axis=-1)
-        xyz = ((oklab @ _TO_LMS.T) ** 3) @ _LMS_TO_XYZ.T
-        rgb = np.clip(xyz @ _XYZ_TO["srgb"].T, 0, 1)
-        dark = rgb @ np.array([0.2126, 0.7152, 0.0722]) < luminances
-        low, high = np.where(dark, middle, low), np.where(dark, high, middle)
-    return (low + high) / 2
-
-
-def _colors(
-    recipe: Recipe, at: Array, lightness: float, chroma: float, hue: float
+def _rounded(
+    recipe: Recipe, course: _Course, wanted: Array, targets: Sequence[float], place: int
 ) -> list[space.Color]:
-    held, turned = _held(recipe, at, (lightness, chroma, hue))
-    return [
-        space.Color("oklch", (float(one), float(c), float(h) % 360))
-        for one, c, h in zip(at, held, turned, strict=True)
-    ]
+    """The colors as they are written, the seed at ``place``, strictly in order of lightness."""
+    colors: dict[int, space.Color] = {}
+    if place >= 0:
+        colors[place] = recipe.seed
+    darker = bool(wanted[-1] < wanted[0])
+    start = max(place, 0)
+    for i in [*range(start, len(wanted)), *range(start - 1, -1, -1)]:
+        if i not in colors:
+            forwards = i >= start
+            beside = colors.get(i - 1 if forwards else i + 1)
+            colors[i] = _as_written(
+                recipe, course, float(wanted[i]), targets[i], beside, darker == forwards
+            )
+    return [colors[i] for i in range(len(wanted))]
 
 
-def _ratio(color: space.Color, reference: Array) -> float:
-    red, green, blue = space.engine(color).convert("srgb").clip("srgb").coords(nans=False)
-    return float(contrast_ratio((red, green, blue), reference))
-
-
-def _rounded(recipe: Recipe, color: space.Color, target: float, reference: Array) -> space.Color:
-    """The color as it is written: 8 bits in sRGB, on the target's side of every threshold."""
-    if recipe.gamut != "srgb":
-        return space.fit(color, recipe.gamut)
-    own = float(relative_luminance(reference))
-    away = -1.0 if own >= 0.18 else 1.0
-    lightness, chroma, hue = (float(c or 0) for c in color.coords)
-    for nudge in range(40):
-        moved = min(max(lightness + away * 0.0005 * nudge, 0.0), 1.0)
-        red, green, blue, _ = space.rgba8(space.Color("oklch", (moved, chroma, hue)))
-        made = space.Color("srgb", (red / 255, green / 255, blue / 255))
-        ratio = float(contrast_ratio((red / 255, green / 255, blue / 255), reference))
-        if all(ratio >= limit for limit in THRESHOLDS if target >= limit):
+def _as_written(
+    recipe: Recipe,
+    course: _Course,
+    lightness: float,
+    target: float,
+    beside: space.Color | None,
+    darker: bool,
+) -> space.Color:
+    """The nearest color that can be written on the target's side of every threshold, and on its
+    side of the step ``beside`` it."""
+    reference = space.rgba(recipe.reference)[:3]
+    limit = None if beside is None else oklch(beside)[0]
+    for number in range(_MOST_NUDGES):
+        away = (number + 1) // 2 * (1 if number % 2 else -1)
+        at = min(max(lightness + _NUDGE * away, 0.0), 1.0)
+        made = _written(course.color(at), recipe.gamut)
+        if limit is not None and (oklch(made)[0] - limit) * (-1 if darker else 1) <= 1e-7:
+            continue
+        if not target:
             return made
-    return made
+        red, green, blue, _ = space.rgba8(made)
+        ratio = float(contrast_ratio((red / 255, green / 255, blue / 255), reference))
+        if all((ratio >= one) == (target >= one) for one in THRESHOLDS):
+            return made
+    raise PrismError(
+        "So many steps cannot be told apart in 8 bits.", mend="Choose fewer, or wider targets."
+    )
+
+
+def _written(color: space.Color, gamut: str) -> space.Color:
+    """A color as it is written: 8 bits in sRGB; OKLCH with a few digits in a wider gamut."""
+    if gamut == "srgb":
+        red, green, blue, _ = space.rgba8(color)
+        return space.Color("srgb", (red / 255, green / 255, blue / 255))
+    lightness, chroma, hue = (float(one or 0) for one in color.coords)
+    short = space.Color("oklch", (round(lightness, 4), round(chroma, 4), round(hue, 2)))
+    return space.fit(short, gamut)

@@ -94,14 +94,14 @@ def guess(document: Document, slots: Iterable[Slot] = SLOTS) -> dict[str, str]:
 
 
 def _fits(words: set[str], slot: Slot) -> bool:
-    return _meets(words, slot.words)
+    return meets(words, slot.words)
 
 
-def _meets(words: set[str], wanted: tuple[frozenset[str], ...]) -> bool:
+def meets(words: set[str], wanted: tuple[frozenset[str], ...]) -> bool:
     """Whether each set of words can be met by a word of its own."""
     if not wanted:
         return True
-    return any(_meets(words - {word}, wanted[1:]) for word in words & wanted[0])
+    return any(meets(words - {word}, wanted[1:]) for word in words & wanted[0])
 
 
 def bound(document: Document, stored: Mapping[str, str]) -> dict[str, Token]:

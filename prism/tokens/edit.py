@@ -39,7 +39,20 @@ def set_value(document: Document, key: str, condition: Condition, value: Value) 
     values[condition] = value
     changed = _put(document, replace(token, values=tuple(values.items())))
     refuse_broken(changed, key)
-    return changed
+    return _moved_by_hand(changed, key) if condition == BASE else changed
+
+
+def _moved_by_hand(document: Document, key: str) -> Document:
+    """Mark a step of a ramp that a recipe made as moved."""
+    return replace(
+        document,
+        ramps=tuple(
+            replace(ramp, moved=(*ramp.moved, key))
+            if key in ramp.steps and key not in ramp.moved and ramp.parameters
+            else ramp
+            for ramp in document.ramps
+        ),
+    )
 
 
 def clear_value(document: Document, key: str, condition: Condition) -> Document:
@@ -116,10 +129,12 @@ def check_value(document: Document, token: Token, value: Value) -> None:
                 raise ExpressionError(f"{{{path}}} does not exist.", mend=nearest(path, known))
 
 
-def refuse_broken(document: Document, key: str) -> None:
-    """Raise ``EditError`` where the token itself is broken in some theme, a circle included."""
+def refuse_broken(document: Document, *keys: str) -> None:
+    """Raise ``EditError`` where one of the tokens itself is broken in some theme, a circle
+    included."""
     resolver = Resolver(document)
-    for theme in resolver.themes(resolver.influence(key)):
-        answer = resolver.resolve(key, theme)
-        if answer.broken and not answer.passed_on:
-            raise EditError(answer.broken, mend="Nothing was changed.")
+    for key in keys:
+        for theme in resolver.themes(resolver.influence(key)):
+            answer = resolver.resolve(key, theme)
+            if answer.broken and not answer.passed_on:
+                raise EditError(answer.broken, mend="Nothing was changed.")

@@ -45,7 +45,7 @@ def add_tokens(document: Document, tokens: Sequence[Token], after: str = "") -> 
     for token in tokens:
         for _, value in token.values:
             check_value(changed, token, value)
-        refuse_broken(changed, token.key)
+    refuse_broken(changed, *(token.key for token in tokens))
     return changed
 
 
@@ -74,6 +74,14 @@ def rename_token(document: Document, key: str, path: str) -> Document:
     return _rename(document, {token.path: path})
 
 
+def rename_tokens(document: Document, moved: Mapping[str, str]) -> Document:
+    """Give tokens other paths, old path to new, all at once; every reference follows."""
+    for path in moved:
+        if document.token_at(path) is None:
+            raise EditError(f"There is no token “{shown_path(path)}”.")
+    return _rename(document, moved)
+
+
 def rename_group(document: Document, old: str, new: str) -> Document:
     """Give a group another path; its tokens, inner groups and every reference follow."""
     moved = {
@@ -100,6 +108,7 @@ def rename_group(document: Document, old: str, new: str) -> Document:
         groups=tuple(
             replace(g, path=turned(g.path), extends=turned(g.extends)) for g in changed.groups
         ),
+        ramps=tuple(replace(ramp, name=turned(ramp.name)) for ramp in changed.ramps),
         sources=tuple(
             replace(
                 source,
@@ -199,21 +208,30 @@ def replace_reference(
     document: Document, old: str, new: str, within: Collection[str] | None = None
 ) -> Document:
     """Let the tokens with keys ``within`` (all without) refer to ``new`` in place of ``old``."""
-    target = _token(document, new)
-    _token(document, old)
-    renamed = dict.fromkeys(_paths(document, old), target.path)
+    return replace_references(document, {old: new}, within)
+
+
+def replace_references(
+    document: Document, turned: Mapping[str, str], within: Collection[str] | None = None
+) -> Document:
+    """As ``replace_reference`` for many tokens at once; ``turned`` maps old keys to new."""
+    renamed = {
+        path: _token(document, new).path
+        for old, new in turned.items()
+        for path in _paths(document, old)
+    }
+    targets = set(turned.values())
     changed_keys = []
     tokens = []
     for token in document.tokens:
-        if token.key != new and (within is None or token.key in within):
-            turned = _rewritten(token, renamed)
-            if turned != token:
+        if token.key not in targets and (within is None or token.key in within):
+            rewritten = _rewritten(token, renamed)
+            if rewritten != token:
                 changed_keys.append(token.key)
-            token = turned
+            token = rewritten
         tokens.append(token)
     changed = replace(document, tokens=tuple(tokens))
-    for key in changed_keys:
-        refuse_broken(changed, key)
+    refuse_broken(changed, *changed_keys)
     return changed
 
 

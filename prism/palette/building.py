@@ -1,0 +1,330 @@
+"""Edits to ramps: made, retuned, adopted, stepped, veiled. Pure functions, as all edits.
+
+A ramp is a group of raw color tokens, its steps; its recipe stands in its parameters. References
+follow every change, so that nothing that used a step loses its color for a name's sake.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from prism.color import space
+from prism.errors import EditError
+from prism.palette import ramps, recipes
+from prism.tokens.entry import shown_path_or_root
+from prism.tokens.model import BASE, Document, Expression, Ramp, Token, shown_path
+from prism.tokens.resolve import Resolver
+from prism.tokens.structure import (
+    add_tokens,
+    check_path,
+    merge_tokens,
+    rename_group,
+    rename_tokens,
+    reorder_tokens,
+    replace_references,
+)
+
+NewKey = Callable[[], str]
+
+
+def ramp_of(document: Document, key: str) -> Ramp:
+    """The ramp with ``key``; ``EditError`` where there is none."""
+    for ramp in document.ramps:
+        if ramp.key == key:
+            return ramp
+    raise EditError("That ramp is no longer there.")
+
+
+def ramp_with(document: Document, token: str) -> Ramp | None:
+    """The ramp that a token is a step of, or None."""
+    return next((ramp for ramp in document.ramps if token in ramp.steps), None)
+
+
+def add_ramp(
+    document: Document,
+    name: str,
+    fields: Mapping[str, str],
+    new_key: NewKey,
+    *,
+    names: str = "",
+    purpose: str = "",
+) -> Document:
+    """A new ramp behind the last raw color, its steps named by ``names`` or numbered."""
+    name = name.strip()
+    if not name:
+        raise EditError("A ramp needs a name.", mend="Name it after what it is, such as spruce.")
+    check_path(name)
+    _free(document, name)
+    kept = recipes.complete(fields)
+    steps = ramps.make(recipes.read(kept))
+    tokens = [
+        step_token(new_key(), f"{name}.{step}", text)
+        for step, text in zip(
+            recipes.step_names(names, len(steps)),
+            step_texts(steps, dict(kept)["seed"]),
+            strict=True,
+        )
+    ]
+    ramp = Ramp(new_key(), name, tuple(token.key for token in tokens), purpose, kept)
+    changed = add_tokens(document, tokens, after=last_raw_color(document))
+    if not any(token.tier == "raw" and token.type == "color" for token in document.tokens):
+        changed = reorder_tokens(changed, ramp.steps)
+    return replace(changed, ramps=(*changed.ramps, ramp))
+
+
+def retune(
+    document: Document, key: str, fields: Mapping[str, str], new_key: NewKey, *, names: str = ""
+) -> Document:
+    """Make a ramp anew from other parameters.
+
+    Each old step becomes the new step nearest in lightness and takes its name; what has no
+    place any more is merged into its nearest. Steps moved by hand keep their color.
+    """
+    ramp = ramp_of(document, key)
+    kept = recipes.complete(fields)
+    steps = ramps.make(recipes.read(kept))
+    if not names and len(steps) == len(ramp.steps):
+        names = " ".join(leaf(document, one) for one in ramp.steps)
+        names = names if len(names.split()) == len(steps) else ""
+    leaves = recipes.step_names(names, len(steps))
+    texts = step_texts(steps, dict(kept)["seed"])
+    matched = match(lights(document, ramp.steps), [ramps.oklch(step.color)[0] for step in steps])
+    places = {ramp.steps[old]: new for old, new in matched.items()}
+    gone = [one for one in ramp.steps if one not in places]
+    changed = document
+    for one in gone:
+        changed = merge_tokens(changed, nearest(document, one, list(places)), one)
+    fresh = {
+        new: step_token(new_key(), f"{ramp.name}.{leaves[new]}", texts[new])
+        for new in range(len(steps))
+        if new not in places.values()
+    }
+    renamed = {}
+    for one, new in places.items():
+        token = changed.token(one)
+        assert token is not None
+        path = f"{ramp.name}.{leaves[new]}"
+        if path != token.path:
+            renamed[token.path] = path
+    changed = rename_tokens(changed, renamed)
+    changed = add_tokens(changed, list(fresh.values()), after=next(iter(places)))
+    by_place = {new: one for one, new in places.items()} | {n: t.key for n, t in fresh.items()}
+    order = tuple(by_place[new] for new in range(len(steps)))
+    values = {one: texts[new] for new, one in by_place.items() if one not in ramp.moved}
+    changed = replace(
+        changed,
+        tokens=tuple(
+            _with_base(token, values[token.key]) if token.key in values else token
+            for token in changed.tokens
+        ),
+    )
+    moved = tuple(one for one in ramp.moved if one in order)
+    return in_order(put(changed, replace(ramp, steps=order, parameters=kept, moved=moved)), order)
+
+
+def adopt(document: Document, group: str, new_key: NewKey, *, purpose: str = "") -> Document:
+    """Let the raw colors of a group stand as a ramp, as they are."""
+    steps = tuple(
+        token.key
+        for token in document.tokens
+        if token.tier == "raw" and token.type == "color" and token.group == group
+    )
+    if not steps:
+        raise EditError(f"There are no raw colors in “{group}”.")
+    taken = {step for ramp in document.ramps for step in ramp.steps}
+    if taken & set(steps):
+        raise EditError("These colors are a ramp already.")
+    ramp = Ramp(new_key(), group, steps, purpose)
+    return replace(document, ramps=(*document.ramps, ramp))
+
+
+def proposed(document: Document, ramp: Ramp) -> dict[str, str]:
+    """The fields to start retuning from: its own, or a guess for a ramp without a recipe.
+
+    The guess takes the most colorful step as its seed.
+    """
+    if ramp.parameters:
+        return dict(ramp.parameters)
+    found = [color for color in colors(document, ramp.steps) if color is not None]
+    if not found:
+        return dict(recipes.complete({"count": str(max(len(ramp.steps), 1))}))
+    seed = max(found, key=lambda color: ramps.oklch(color)[1])
+    gamut = "srgb" if space.in_gamut(seed, "srgb") else "display-p3"
+    opaque = replace(space.fit(seed, gamut), alpha=1.0)
+    fields = {"seed": space.css_text(opaque), "count": str(len(ramp.steps)), "gamut": gamut}
+    return dict(recipes.complete(fields))
+
+
+def rename_ramp(document: Document, key: str, name: str) -> Document:
+    """Give a ramp another name; its steps' paths and all references follow."""
+    ramp = ramp_of(document, key)
+    if not name.strip():
+        raise EditError("A ramp needs a name.")
+    if name == ramp.name:
+        return document
+    _free(document, name)
+    if not ramp.name:
+        raise EditError("Single colors have names of their own.", mend="Rename each of them.")
+    return rename_group(document, ramp.name, name.strip())
+
+
+def move_ramp(document: Document, key: str, by: int) -> Document:
+    """Move a ramp ``by`` places among those of its purpose."""
+    ramp = ramp_of(document, key)
+    among = [one.key for one in document.ramps if one.purpose == ramp.purpose]
+    place = among.index(key)
+    other = min(max(place + by, 0), len(among) - 1)
+    rest = [one for one in among if one != key]
+    order = iter([*rest[:other], key, *rest[other:]])
+    by_key = {one.key: one for one in document.ramps}
+    return replace(
+        document,
+        ramps=tuple(
+            by_key[next(order)] if one.purpose == ramp.purpose else one for one in document.ramps
+        ),
+    )
+
+
+def veils(
+    document: Document, token: str, shares: Sequence[int], group: str, new_key: NewKey
+) -> Document:
+    """Translucent veils of a color, one for each share in percent, that follow the color."""
+    found = document.token(token)
+    if found is None or found.type != "color":
+        raise EditError("That color is no longer there.")
+    if not shares or any(not 1 <= share <= 99 for share in shares):
+        raise EditError("A veil covers 1 to 99 percent.", mend="Write shares such as 8 16 50.")
+    path = shown_path_or_root(document, found)
+    made = [
+        step_token(new_key(), f"{group}.{share:02d}", f"rgb(from {{{path}}} r g b / {share}%)")
+        for share in dict.fromkeys(shares)
+    ]
+    return add_tokens(document, made, after=last_raw_color(document))
+
+
+def replace_ramp(document: Document, old: str, new: str) -> Document:
+    """Let everything that refers to a step of one ramp refer to the like step of another.
+
+    Steps are alike by their place where both ramps have as many, else by their lightness.
+    """
+    first, second = ramp_of(document, old), ramp_of(document, new)
+    return replace_references(document, alike(document, first.steps, second.steps))
+
+
+def alike(document: Document, old: Sequence[str], new: Sequence[str]) -> dict[str, str]:
+    """For each of the tokens ``old`` the like one of ``new``, by key."""
+    if len(old) == len(new):
+        return dict(zip(old, new, strict=True))
+    there = np.array(lights(document, new))
+    return {
+        one: new[int(np.argmin(np.abs(there - light)))]
+        for one, light in zip(old, lights(document, old), strict=True)
+    }
+
+
+def match(old: Sequence[float], new: Sequence[float]) -> dict[int, int]:
+    """Pairs of positions of two lists of lightness, as many as the shorter has.
+
+    Order by lightness is kept and the sum of all distances is least.
+    """
+    if len(old) > len(new):
+        return {one: other for other, one in match(new, old).items()}
+    first, second = (
+        np.argsort(-np.array(old), kind="stable"),
+        np.argsort(-np.array(new), kind="stable"),
+    )
+    cost = np.full((len(old) + 1, len(new) + 1), np.inf)
+    cost[0, :] = 0
+    for i in range(1, len(old) + 1):
+        for j in range(i, len(new) + 1):
+            paired = cost[i - 1, j - 1] + abs(old[first[i - 1]] - new[second[j - 1]])
+            cost[i, j] = min(cost[i, j - 1], paired)
+    found = {}
+    i, j = len(old), len(new)
+    while i:
+        if cost[i, j] == cost[i, j - 1]:
+            j -= 1
+        else:
+            found[int(first[i - 1])] = int(second[j - 1])
+            i, j = i - 1, j - 1
+    return found
+
+
+def colors(document: Document, keys: Sequence[str]) -> list[space.Color | None]:
+    """The colors of tokens in the default theme; None where one has none."""
+    resolver = Resolver(document)
+    theme = resolver.default_theme
+    return [resolver.resolve(key, theme).color for key in keys]
+
+
+def lights(document: Document, keys: Sequence[str]) -> list[float]:
+    """OKLab lightness of tokens in the default theme, 0 where one has no color."""
+    found = colors(document, keys)
+    return [0.0 if color is None else ramps.oklch(color)[0] for color in found]
+
+
+def leaf(document: Document, key: str) -> str:
+    """The last segment of a token's path."""
+    token = document.token(key)
+    return "" if token is None else shown_path(token.path).rpartition(".")[2]
+
+
+def last_raw_color(document: Document) -> str:
+    """The key of the last raw color, behind which new ones stand; empty where there is none."""
+    raw = [one.key for one in document.tokens if one.tier == "raw" and one.type == "color"]
+    return raw[-1] if raw else ""
+
+
+def _free(document: Document, name: str) -> None:
+    taken = any(one.path == name or one.path.startswith(name + ".") for one in document.tokens)
+    if taken:
+        raise EditError(f"“{name}” is there already.", mend="Choose another name.")
+
+
+def step_token(key: str, path: str, text: str) -> Token:
+    """A raw color token that holds ``text`` in every theme."""
+    return Token(key, path, "color", "raw", ((BASE, Expression(text)),))
+
+
+def step_texts(steps: Sequence[ramps.Step], seed: str) -> list[str]:
+    """The steps as they are stored; the seed as it was typed."""
+    return [seed if step.is_seed else space.css_text(step.color) for step in steps]
+
+
+def nearest(document: Document, token: str, others: Sequence[str]) -> str:
+    """The one of ``others`` that is nearest to a token in lightness, by key."""
+    (light,) = lights(document, [token])
+    there = lights(document, others)
+    return min(zip(others, there, strict=True), key=lambda pair: abs(pair[1] - light))[0]
+
+
+def _with_base(token: Token, text: str) -> Token:
+    values = dict(token.values)
+    values[BASE] = Expression(text)
+    return replace(token, values=tuple(values.items()))
+
+
+def put(document: Document, ramp: Ramp) -> Document:
+    """The document with ``ramp`` in place of the one of its key."""
+    return replace(
+        document, ramps=tuple(ramp if one.key == ramp.key else one for one in document.ramps)
+    )
+
+
+def in_order(document: Document, steps: Sequence[str]) -> Document:
+    """Let the steps stand together in the document, in their order, where the first stood."""
+    wanted = set(steps)
+    before = ""
+    for token in document.tokens:
+        if token.key in wanted:
+            break
+        before = token.key
+    return reorder_tokens(document, list(steps), before)
+
+
+def shown_name(ramp: Ramp) -> str:
+    """A ramp's name as people read it."""
+    return shown_path(ramp.name) or "single colors"

@@ -1,0 +1,154 @@
+"""Coverage: what a scheme of this kind usually needs and a document lacks.
+
+What is usual is common practice of the trade, no source. ``prism.palette.covering`` makes it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from prism.tokens import bindings
+from prism.tokens.bindings import words_of
+from prism.tokens.entry import shown_path_or_root
+from prism.tokens.model import Document, Token
+from prism.tokens.resolve import Resolver
+
+_GROUND = frozenset(["surface", "ground", "background", "bg", "canvas", "page"])
+_TEXT = frozenset(["text", "ink", "foreground", "fg", "content"])
+_SIGNAL = frozenset(["signal", "status", "feedback", "state", "semantic"])
+
+
+@dataclass(frozen=True, slots=True)
+class Need:
+    """Something a scheme usually has. ``words`` are sets of which a token's path must meet each;
+    ``path`` is what it is called when it is made here."""
+
+    id: str
+    name: str
+    why: str
+    words: tuple[frozenset[str], ...]
+    path: str
+    make: str = "text"
+    hue: float = -1.0
+
+
+def _need(
+    id: str, name: str, why: str, path: str, *words: frozenset[str] | str,
+    make: str = "text", hue: float = -1.0,
+) -> Need:  # fmt: skip
+    sets = tuple(frozenset(one.split()) if isinstance(one, str) else one for one in words)
+    return Need(id, name, why, sets, path, make, hue)
+
+
+#: What is looked for, in the order it is listed. Hues are OKLCH degrees, common practice.
+NEEDS = (
+    _need("page", "page background", "Everything lies on it.", "surface.page",
+          _GROUND, "page base canvas main", make="page"),
+    _need("card", "card background", "What lies on the page has to lift off it.", "surface.card",
+          _GROUND, "card panel raised", make="card"),
+    _need("text", "text", "Words have to be read.", "text.main",
+          _TEXT, "main primary default body base", make="ink"),
+    _need("muted", "muted text", "What supports the main line.", "text.muted",
+          _TEXT, "muted secondary quiet subtle", make="muted"),
+    _need("line", "lines", "Something has to keep parts apart.", "line.soft",
+          "line border stroke divider outline separator", make="line"),
+    _need("action", "action fill", "The one thing to do has to stand out.", "action.fill",
+          "action accent primary interactive button", "fill main default base surface",
+          make="action"),
+    _need("focus", "focus", "Whoever works by keyboard has to see where she is.", "focus.ring",
+          "focus", make="focus"),
+    _need("success", "success", "Something went well.", "signal.success",
+          "success go ok positive done", make="signal", hue=150),
+    _need("warning", "warning", "Something needs care.", "signal.warning",
+          "warning wait caution late alert", make="signal", hue=80),
+    _need("error", "error", "Something went wrong.", "signal.error",
+          "error stop danger negative critical fail", make="signal", hue=25),
+    _need("information", "information", "Something is worth knowing.", "signal.information",
+          "information info note notice", make="signal", hue=240),
+    _need("veil", "veils", "Hovering and asking lay a veil over what is there.", "veil.hover",
+          "veil overlay scrim wash", make="veil"),
+)  # fmt: skip
+BY_ID: Mapping[str, Need] = {need.id: need for need in NEEDS}
+_FILL = frozenset(["fill", "action", "button"])
+_LABEL = frozenset(["label", "on", "text", "ink", "content", "foreground"])
+
+
+@dataclass(frozen=True, slots=True)
+class Gap:
+    """A need that is not met, or not everywhere.
+
+    ``id`` asks ``fill`` for it; ``where`` names the mode it lacks, empty where it lacks
+    altogether.
+    """
+
+    id: str
+    name: str
+    why: str
+    where: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Coverage:
+    """The needs that are met, each with the token that meets it, and the gaps."""
+
+    met: tuple[tuple[Need, Token], ...]
+    gaps: tuple[Gap, ...]
+
+
+def look(document: Document, resolver: Resolver | None = None) -> Coverage:
+    """What of ``NEEDS`` a document has, what it lacks, and which fills have no label."""
+    resolver = resolver or Resolver(document)
+    met: list[tuple[Need, Token]] = []
+    gaps: list[Gap] = []
+    for need in NEEDS:
+        token = meeting(document, need)
+        if token is None:
+            gaps.append(Gap(need.id, need.name, need.why))
+            continue
+        met.append((need, token))
+        gaps += [Gap(need.id, need.name, need.why, where) for where in _lacking(resolver, token)]
+    for fill in _bare_fills(document, resolver):
+        path = shown_path_or_root(document, fill)
+        gaps.append(Gap(f"label {fill.key}", f"label on {path}", "A fill carries words."))
+    return Coverage(tuple(met), tuple(gaps))
+
+
+def meeting(document: Document, need: Need) -> Token | None:
+    """The token that meets a need: semantic before component, short names before long."""
+    found = [
+        (token.tier != "semantic", len(words), position, token)
+        for position, token in enumerate(document.tokens)
+        if token.type == "color"
+        and token.tier != "raw"
+        and bindings.meets(set(words := words_of(token.path)), need.words)
+    ]
+    return min(found, key=lambda one: one[:3])[3] if found else None
+
+
+def _lacking(resolver: Resolver, token: Token) -> list[str]:
+    """Names of the modes in which a token has no color, with all other axes in their default."""
+    found = []
+    default = resolver.default_theme
+    for i, axis in enumerate(resolver.document.axes):
+        for position, mode in enumerate(axis.modes):
+            theme = (*default[:i], position, *default[i + 1 :])
+            if resolver.resolve(token.key, theme).color is None:
+                found.append(mode.name)
+    return list(dict.fromkeys(found))
+
+
+def _bare_fills(document: Document, resolver: Resolver) -> list[Token]:
+    """Semantic fills of actions that no pairing puts a label on, with a color in the default
+    theme."""
+    under = {key for pairing in document.pairings for key in pairing.backgrounds}
+    found = []
+    for token in document.tokens:
+        words = set(words_of(token.path))
+        if token.tier != "semantic" or token.type != "color" or not words & _FILL:
+            continue
+        if words & (_LABEL | {"line", "quiet", "disabled"}) or token.key in under:
+            continue
+        if resolver.resolve(token.key, resolver.default_theme).color is not None:
+            found.append(token)
+    return found

@@ -1,0 +1,310 @@
+"""Making what a coverage lacks, from what is there.
+
+A color that carries words or signs is chosen step by step so that it can be read on its ground in
+every mode; every token made comes with the pairing that says so.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+
+from prism.checks.contrast import pairing_for
+from prism.color import space
+from prism.color.contrast import contrast_ratio
+from prism.errors import EditError
+from prism.palette import building, purposes
+from prism.palette.bringing import free_name
+from prism.palette.building import NewKey
+from prism.palette.coverage import BY_ID, Need, meeting
+from prism.palette.ramps import oklch
+from prism.tokens.edit import add_pairing, set_value
+from prism.tokens.entry import shown_path_or_root
+from prism.tokens.model import BASE, Condition, Document, Expression, Ramp, Token, Use
+from prism.tokens.resolve import Resolver
+from prism.tokens.structure import add_tokens
+
+
+def fill(document: Document, gap: str, new_key: NewKey) -> Document:
+    """The document with what a gap lacks, made from what is there."""
+    kind, _, key = gap.partition(" ")
+    if kind == "label":
+        return _label(document, key, new_key)
+    need = BY_ID.get(kind)
+    if need is None:
+        raise EditError("There is no such need.")
+    token = meeting(document, need)
+    if token is not None:
+        return _completed(document, token)
+    return _MAKERS[need.make](document, need, new_key)
+
+
+def _make_page(document: Document, need: Need, new_key: NewKey) -> Document:
+    document, ramp = _neutral(document, new_key)
+    return _mapped(document, need.path, ramp, 0, len(ramp.steps) - 1, new_key)
+
+
+def _make_card(document: Document, need: Need, new_key: NewKey) -> Document:
+    document, ramp = _neutral(document, new_key)
+    document, white = _single(document, "white", "#ffffff", new_key)
+    dark = max(len(ramp.steps) - 2, 0)
+    values = [(BASE, white), *_dark_values(document, ramp.steps[dark])]
+    return _semantic(document, need.path, values, new_key)
+
+
+def _make_ink(document: Document, need: Need, new_key: NewKey) -> Document:
+    document, ramp = _neutral(document, new_key)
+    return _read_on_page(document, need.path, ramp, 15.0, "text", new_key, required=4.5)
+
+
+def _make_muted(document: Document, need: Need, new_key: NewKey) -> Document:
+    document, ramp = _neutral(document, new_key)
+    return _read_on_page(document, need.path, ramp, 5.0, "text", new_key, required=4.5)
+
+
+def _make_line(document: Document, need: Need, new_key: NewKey) -> Document:
+    document, ramp = _neutral(document, new_key)
+    return _read_on_page(document, need.path, ramp, 1.3, "decoration", new_key)
+
+
+def _make_action(document: Document, need: Need, new_key: NewKey) -> Document:
+    document, ramp = _main(document, new_key)
+    return _read_on_page(document, need.path, ramp, 5.5, "graphic", new_key, required=4.5)
+
+
+def _make_focus(document: Document, need: Need, new_key: NewKey) -> Document:
+    document, ramp = _main(document, new_key)
+    return _read_on_page(document, need.path, ramp, 3.2, "control", new_key, required=3.0)
+
+
+def _make_signal(document: Document, need: Need, new_key: NewKey) -> Document:
+    document, ramp = _hued(document, need, new_key)
+    return _read_on_page(document, need.path, ramp, 4.7, "text", new_key, required=4.5)
+
+
+def _make_veil(document: Document, need: Need, new_key: NewKey) -> Document:
+    document, black = _single(document, "black", "#000000", new_key)
+    document, white = _single(document, "white", "#ffffff", new_key)
+    made = []
+    for base, group in ((black, "veil.dark"), (white, "veil.light")):
+        name = free_name(document, group)
+        document = building.veils(document, base, (8, 50), name, new_key)
+        made.append(document.token_at(f"{name}.08"))
+    dark, light = made
+    assert dark is not None
+    assert light is not None
+    values = [(BASE, dark.key), *_dark_values(document, light.key)]
+    return _semantic(document, need.path, values, new_key)
+
+
+_MAKERS: Mapping[str, Callable[[Document, Need, NewKey], Document]] = {
+    "page": _make_page,
+    "card": _make_card,
+    "ink": _make_ink,
+    "muted": _make_muted,
+    "line": _make_line,
+    "action": _make_action,
+    "focus": _make_focus,
+    "signal": _make_signal,
+    "veil": _make_veil,
+}
+
+
+def _label(document: Document, key: str, new_key: NewKey) -> Document:
+    """A label for a fill: the lighter or darker end of the neutral ramp, or white, in each mode."""
+    fill = document.token(key)
+    if fill is None:
+        raise EditError("That fill is no longer there.")
+    document, ramp = _neutral(document, new_key)
+    document, white = _single(document, "white", "#ffffff", new_key)
+    path = shown_path_or_root(document, fill).removesuffix(".fill")
+    name = free_name(
+        document, f"{path}.label" if path != fill.path else f"{path.replace('.', ' ')} label"
+    )
+    offered = [white, ramp.steps[0], ramp.steps[-1]]
+    values = _chosen(document, fill.key, offered, 21.0)
+    changed = _semantic(document, name, values, new_key)
+    label = changed.token_at(name)
+    assert label is not None
+    return add_pairing(changed, pairing_for(new_key(), label.key, (fill.key,), "text"))
+
+
+def _read_on_page(
+    document: Document, path: str, ramp: Ramp, aim: float, use: Use, new_key: NewKey,
+    *, required: float = 0.0,
+) -> Document:  # fmt: skip
+    """A semantic token on the step of a ramp that comes nearest to a ratio with the page in every
+    mode, and the pairing that says so."""
+    page = meeting(document, BY_ID["page"])
+    if page is None:
+        document = _make_page(document, BY_ID["page"], new_key)
+        page = meeting(document, BY_ID["page"])
+        assert page is not None
+    values = _chosen(document, page.key, ramp.steps, aim, required)
+    changed = _semantic(document, path, values, new_key)
+    made = changed.token_at(path)
+    assert made is not None
+    pairing = pairing_for(new_key(), made.key, (page.key,), use)
+    return add_pairing(changed, pairing)
+
+
+def _chosen(
+    document: Document, ground: str, steps: Iterable[str], aim: float, required: float = 0.0
+) -> list[tuple[Condition, str]]:
+    """For the base and every mode that changes the ground, the step whose ratio with it comes
+    nearest to ``aim`` without falling below ``required``, by key."""
+    resolver = Resolver(document)
+    offered = list(steps)
+
+    def best(theme: tuple[int, ...]) -> str:
+        below = resolver.resolve(ground, theme).color
+        found = []
+        for place, key in enumerate(offered):
+            color = resolver.resolve(key, theme).color
+            if color is None or below is None:
+                continue
+            ratio = _ratio(color, below)
+            found.append((ratio < required, abs(ratio - aim), place))
+        return offered[min(found)[2]] if found else offered[0]
+
+    default = resolver.default_theme
+    values = [(BASE, best(default))]
+    for i, axis in enumerate(document.axes):
+        for position, mode in enumerate(axis.modes):
+            theme = (*default[:i], position, *default[i + 1 :])
+            key = best(theme)
+            if key != values[0][1] and mode.key != axis.default:
+                values.append((Condition.of({axis.key: mode.key}), key))
+    return values
+
+
+def _ratio(color: space.Color, below: space.Color) -> float:
+    first, second = (space.rgba8(one)[:3] for one in (color, below))
+    return float(contrast_ratio([one / 255 for one in first], [one / 255 for one in second]))
+
+
+def _completed(document: Document, token: Token) -> Document:
+    """A token that lacks a color in some mode takes the one it has in the default theme."""
+    resolver = Resolver(document)
+    value = token.value(BASE)
+    if value is None:
+        won = resolver.winner(token.key, resolver.default_theme)
+        value = won[1] if won else next((held for _, held in token.values), None)
+    if value is None:
+        raise EditError("It has no value in any theme.", mend="Give it one in the Tokens room.")
+    if token.value(BASE) is not None:
+        raise EditError("What it refers to is broken there.", mend="Mend it in the Tokens room.")
+    return set_value(document, token.key, BASE, value)
+
+
+# What is there to make it from
+
+
+def _neutral(document: Document, new_key: NewKey) -> tuple[Document, Ramp]:
+    """The ramp of the least chroma, or a new grey one with a tint of the main color."""
+    found = [(chroma, ramp) for ramp, (_, chroma, _) in _tones(document) if chroma < 0.03]
+    if found:
+        return document, min(found, key=lambda one: one[0])[1]
+    tones = _tones(document)
+    hue = tones[0][1][2] if tones else 250.0
+    seed = space.hex_text(space.Color("oklch", (0.55, 0.012, hue)))
+    return _made(document, "grey", seed, "ink", new_key)
+
+
+def _main(document: Document, new_key: NewKey) -> tuple[Document, Ramp]:
+    """The first ramp of the identity, else the first with chroma, else a new blue one."""
+    tones = _tones(document)
+    colorful = [ramp for ramp, (_, chroma, _) in tones if chroma >= 0.03]
+    own = [ramp for ramp in colorful if ramp.purpose == "identity"]
+    if own or colorful:
+        return document, (own or colorful)[0]
+    return _made(document, "main", "#2f6db3", "identity", new_key)
+
+
+def _hued(document: Document, need: Need, new_key: NewKey) -> tuple[Document, Ramp]:
+    """The ramp whose hue is near a signal's, those for signals first, else a new one."""
+    found = [
+        (ramp.purpose != "signal", abs((hue - need.hue + 180) % 360 - 180), place, ramp)
+        for place, (ramp, (_, chroma, hue)) in enumerate(_tones(document))
+        if chroma >= 0.05
+    ]
+    near = [one for one in found if one[1] <= (22 if one[0] else 35)]
+    if near:
+        return document, min(near, key=lambda one: one[:3])[3]
+    chroma = max((chroma for _, (_, chroma, _) in _tones(document)), default=0.14)
+    wanted = space.Color("oklch", (0.55, min(max(chroma, 0.11), 0.17), need.hue))
+    return _made(document, need.id, space.hex_text(wanted), "signal", new_key)
+
+
+def _tones(document: Document) -> list[tuple[Ramp, tuple[float, float, float]]]:
+    """Ramps of at least five opaque steps, each with its most colorful step in OKLCH."""
+    resolver = Resolver(document)
+    found = []
+    for ramp in document.ramps:
+        colors = [resolver.resolve(key, resolver.default_theme).color for key in ramp.steps]
+        opaque = [oklch(one) for one in colors if one is not None and one.alpha >= 1]
+        if len(opaque) >= 5:
+            found.append((ramp, max(opaque, key=lambda one: one[1])))
+    return found
+
+
+def _made(
+    document: Document, name: str, seed: str, purpose: str, new_key: NewKey
+) -> tuple[Document, Ramp]:
+    known = any(one.key == purpose for one in purposes.of(document))
+    changed = building.add_ramp(
+        document,
+        free_name(document, name),
+        {"seed": seed},
+        new_key,
+        purpose=purpose if known else "",
+    )
+    return changed, changed.ramps[-1]
+
+
+def _single(document: Document, name: str, text: str, new_key: NewKey) -> tuple[Document, str]:
+    """The raw token of exactly this color, made where there is none."""
+    resolver = Resolver(document)
+    wanted = space.rgba8(space.parse(text))
+    for token in document.tokens:
+        if token.tier == "raw" and token.type == "color":
+            color = resolver.resolve(token.key, resolver.default_theme).color
+            if color is not None and space.rgba8(color) == wanted:
+                return document, token.key
+    token = building.step_token(new_key(), free_name(document, name), text)
+    changed = add_tokens(document, [token], after=building.last_raw_color(document))
+    return changed, token.key
+
+
+def _dark_values(document: Document, key: str) -> list[tuple[Condition, str]]:
+    """The token for every dark mode of the first axis that has one."""
+    for axis in document.axes:
+        dark = [one for one in axis.modes if _is_dark(one.name, one.color_scheme)]
+        if dark and any(not _is_dark(one.name, one.color_scheme) for one in axis.modes):
+            return [
+                (Condition.of({axis.key: one.key}), key) for one in dark if one.key != axis.default
+            ]
+    return []
+
+
+def _is_dark(name: str, scheme: str) -> bool:
+    return scheme == "dark" or (not scheme and "dark" in name.lower())
+
+
+def _mapped(
+    document: Document, path: str, ramp: Ramp, light: int, dark: int, new_key: NewKey
+) -> Document:
+    values = [(BASE, ramp.steps[light]), *_dark_values(document, ramp.steps[dark])]
+    return _semantic(document, path, values, new_key)
+
+
+def _semantic(
+    document: Document, path: str, values: Iterable[tuple[Condition, str]], new_key: NewKey
+) -> Document:
+    """A semantic token that refers to other tokens by key; the path made free where it is taken."""
+    stored = []
+    for condition, key in values:
+        target = document.token(key)
+        assert target is not None
+        stored.append((condition, Expression("{" + shown_path_or_root(document, target) + "}")))
+    token = Token(new_key(), path, "color", "semantic", tuple(stored))
+    return add_tokens(document, [token])

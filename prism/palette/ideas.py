@@ -1,0 +1,142 @@
+"""Ideas for palettes: what is asked, what comes back, and taking one into a document.
+
+Whatever makes ideas stands behind ``IdeaSource``; the one that ships is
+``prism.palette.word_ideas``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal, Protocol
+
+from prism.color import space
+from prism.errors import EditError
+from prism.palette import building, purposes, recipes
+from prism.palette.bringing import free_name
+from prism.palette.building import NewKey
+from prism.tokens import bindings
+from prism.tokens.model import Document, Ramp
+from prism.tokens.resolve import Resolver
+
+Role = Literal["neutral", "main", "second", "accent", "quiet"]
+#: What each color of an idea is there for, in order, and the purpose its ramp gets.
+ROLES: Mapping[Role, str] = {
+    "neutral": "ink",
+    "main": "identity",
+    "second": "identity",
+    "accent": "identity",
+    "quiet": "extra",
+}
+#: The slots of a scene whose color says which ramp plays a role now.
+_PLAYED_BY: Mapping[Role, tuple[str, ...]] = {
+    "neutral": ("ink", "page"),
+    "main": ("action",),
+    "accent": ("highlight", "focus"),
+}
+#: The purpose key of the starting set, by name; a project may have renamed or dropped it.
+LEAVE, NEW = "leave", "new"
+
+
+@dataclass(frozen=True, slots=True)
+class NamedColor:
+    """A color of an idea."""
+
+    role: Role
+    name: str
+    color: space.Color
+
+
+@dataclass(frozen=True, slots=True)
+class Brief:
+    """What is asked: words, colors that are held, and the idea (by key) to be like, if any."""
+
+    words: str
+    held: tuple[NamedColor, ...] = ()
+    like: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Idea:
+    """One set of named colors, one for each role. ``key`` finds it again for the same brief."""
+
+    key: str
+    title: str
+    colors: tuple[NamedColor, ...]
+
+
+class IdeaSource(Protocol):
+    """What makes ideas. ``notice`` says in one sentence what it is."""
+
+    notice: str
+
+    def ideas(self, brief: Brief) -> tuple[Idea, ...]:
+        """Several ideas for a brief; the same ones for the same brief."""
+        ...
+
+
+def plan(document: Document, idea: Idea) -> dict[str, str]:
+    """For each role what its color does by default: the key of the ramp it stands in for, or
+    ``new`` for a ramp beside those there are."""
+    found = dict.fromkeys(ROLES, NEW)
+    slots = bindings.guess(document)
+    resolver = Resolver(document)
+    taken: set[str] = set()
+    for role, names in _PLAYED_BY.items():
+        for name in names:
+            key = slots.get(name)
+            hops = resolver.trace(key, resolver.default_theme) if key else []
+            ramp = building.ramp_with(document, hops[-1].token) if hops else None
+            if ramp is not None and ramp.key not in taken:
+                found[role] = ramp.key
+                taken.add(ramp.key)
+                break
+    return {one.role: found[one.role] for one in idea.colors}
+
+
+def take(document: Document, idea: Idea, planned: Mapping[str, str], new_key: NewKey) -> Document:
+    """The document with a ramp for every color of an idea that is not left out.
+
+    Where a color stands in for a ramp, its own ramp has as many steps of the same names, and
+    everything that referred to the old one refers to it. The old ramp stays.
+    """
+    changed = document
+    for one in idea.colors:
+        where = planned.get(one.role, LEAVE)
+        if where == LEAVE:
+            continue
+        old = None if where == NEW else building.ramp_of(document, where)
+        name = free_name(changed, one.name)
+        changed = building.add_ramp(
+            changed,
+            name,
+            _fields(one, old),
+            new_key,
+            names=_names(document, old),
+            purpose=old.purpose if old else _purpose(document, ROLES[one.role]),
+        )
+        if old is not None:
+            changed = building.replace_ramp(changed, old.key, changed.ramps[-1].key)
+    if changed is document:
+        raise EditError("Every color is left out.", mend="Choose what at least one of them does.")
+    return changed
+
+
+def _fields(one: NamedColor, old: Ramp | None) -> dict[str, str]:
+    """The recipe of the ramp that is stood in for, with another seed."""
+    fields = dict(old.parameters) if old else {}
+    fields["seed"] = space.hex_text(one.color)
+    if old and not old.parameters:
+        fields["count"] = str(len(old.steps))
+    fields |= {"drift-light": "0", "drift-dark": "0", "gamut": "srgb", "tint": "1"}
+    return dict(recipes.complete(fields))
+
+
+def _names(document: Document, old: Ramp | None) -> str:
+    names: Sequence[str] = [building.leaf(document, key) for key in old.steps] if old else []
+    plain = all(name and not any(sign in name for sign in " ,;") for name in names)
+    return " ".join(names) if plain else ""
+
+
+def _purpose(document: Document, key: str) -> str:
+    return key if any(one.key == key for one in purposes.of(document)) else ""

@@ -1,0 +1,104 @@
+"""Recipes of ramps as text: what a form sends and what a document keeps."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+
+from prism.color import space
+from prism.errors import EditError, ExpressionError, PrismError
+from prism.palette.ramps import Method, Recipe
+
+Fields = tuple[tuple[str, str], ...]
+
+#: Every field of a recipe with its default, in the order it is kept.
+DEFAULTS: Mapping[str, str] = {
+    "seed": "",
+    "count": "11",
+    "method": "anchored",
+    "targets": "",
+    "reference": "#ffffff",
+    "lightest": "0.985",
+    "darkest": "0.2",
+    "drift-light": "0",
+    "drift-dark": "0",
+    "curve": "1",
+    "tint": "1",
+    "gamut": "srgb",
+    "keep-seed": "yes",
+}
+_METHODS: Mapping[str, Method] = {"anchored": "anchored", "even": "even"}
+_LIST = re.compile(r"[\s,;]+")
+
+
+def complete(said: Mapping[str, str]) -> Fields:
+    """Every field of a recipe, from what was said and the defaults."""
+    found = []
+    for name, default in DEFAULTS.items():
+        text = said.get(name, "").strip()
+        found.append((name, text or default))
+    return tuple(found)
+
+
+def read(fields: Mapping[str, str] | Fields) -> Recipe:
+    """The recipe that fields describe. Raises ``PrismError`` naming the field that is wrong."""
+    said = dict(complete(dict(fields)))
+    method = _METHODS.get(said["method"])
+    if method is None:
+        raise PrismError(f"“{said['method'][:40]}” is no way to make a ramp.", place="Method")
+    return Recipe(
+        seed=_color(said["seed"], "Seed"),
+        count=_count(said["count"]),
+        method=method,
+        targets=tuple(_number(one, "Targets") for one in _LIST.split(said["targets"]) if one),
+        reference=_color(said["reference"], "Reference"),
+        ends=(_number(said["lightest"], "Lightest"), _number(said["darkest"], "Darkest")),
+        drift=(
+            _number(said["drift-light"], "Hue drift to light"),
+            _number(said["drift-dark"], "Hue drift to dark"),
+        ),
+        curve=_number(said["curve"], "Chroma curve"),
+        tint=_number(said["tint"], "Tint"),
+        gamut=said["gamut"],
+        keep_seed=said["keep-seed"] == "yes",
+    )
+
+
+def step_names(text: str, count: int) -> tuple[str, ...]:
+    """Names for ``count`` steps from a list of words or numbers; 1 to ``count`` where it is empty."""
+    if not text.strip():
+        return tuple(str(number) for number in range(1, count + 1))
+    names = tuple(one for one in _LIST.split(text.strip()) if one)
+    if len(names) != count:
+        raise EditError(f"{count} steps need {count} names; {len(names)} were given.")
+    twice = next((one for one in names if names.count(one) > 1), "")
+    if twice:
+        raise EditError(f"Two steps are named “{twice}”.", mend="Give each step its own name.")
+    return names
+
+
+def numbers_text(values: tuple[float, ...]) -> str:
+    """Targets as they stand in a field."""
+    return " ".join(space.number_text(value, 3) for value in values)
+
+
+def _color(text: str, place: str) -> space.Color:
+    try:
+        if not text:
+            raise ExpressionError("No color was given.", mend="Write one such as #236b53.")
+        return space.parse_function(text)
+    except ExpressionError as error:
+        raise error.at(place) from None
+
+
+def _count(text: str) -> int:
+    number = _number(text, "Steps")
+    if number != int(number):
+        raise PrismError("A ramp has whole steps.", place="Steps")
+    return int(number)
+
+
+def _number(text: str, place: str) -> float:
+    if not re.fullmatch(r"[+-]?(\d{1,9}(\.\d{0,9})?|\.\d{1,9})", text):
+        raise PrismError(f"“{text[:40]}” is no number.", place=place)
+    return float(text)
