@@ -7,6 +7,7 @@ same contrast on white.
 from __future__ import annotations
 
 from prism.checks.contrast import pairing_for
+from prism.palette import building, purposes, ramps, recipes
 from prism.tokens.model import (
     BASE,
     Axis,
@@ -18,22 +19,24 @@ from prism.tokens.model import (
     Group,
     Mode,
     Pairing,
+    Ramp,
     Token,
     Use,
     Value,
 )
 
+#: Seed and purpose of each ramp.
 RAMPS = {
-    "ink": "f4f9f9 e8f2f1 d6e3e1 c0cecd a4b4b3 879795 6a7877 556260 414b4a 2d3534 1d2121",
-    "spruce": "e4fef3 cefae7 b2edd5 94d9be 73c0a3 53a286 348268 236b53 185240 113a2d 10241d",
-    "lamp": "fff9df ffefca ffdb9f ffbf6c e8a343 ca8511 a76700 8a5200 6d3e00 4d2c00 2f1d04",
-    "brine": "ddffff bffbff 9cedff 76d9f0 4ebfd8 1ea1bb 008098 00687d 005062 003945 06242b",
-    "coral": "fff7f2 ffece5 ffd8cc ffbbab ff947d f06a52 ca4b36 a93825 85291a 5e1d12 391610",
-    "heather": "faf7ff f2eeff e3dcff d0c3ff b9a3ff 9c81f7 7e62d2 674db1 503b8b 382963 231c3b",
-    "gorse": "fafbd1 f4f4ac e6e583 d3d057 bab61f 9d9800 7d7800 656100 4e4b00 373500 232200",
-    "go": "e5ffea c4fecf a4f2b4 83df98 5ec579 39a75b 0f873f 006e2e 005521 003c17 0a2612",
-    "wait": "fff9d5 fff0b4 ffdd87 f4c55b dca928 be8b00 9a6d00 7e5800 624300 472e00 2c1e00",
-    "stop": "fff7f4 ffece8 ffd7d2 ffbab3 ff938a ff5b58 d73a3c b5262b 8f1a1f 651415 3d1211",
+    "ink": ("#6a7877", "ink"),
+    "spruce": ("#236b53", "identity"),
+    "lamp": ("#e8a343", "identity"),
+    "brine": ("#1ea1bb", "identity"),
+    "coral": ("#f06a52", "identity"),
+    "heather": ("#7e62d2", "identity"),
+    "gorse": ("#bab61f", "identity"),
+    "go": ("#0f873f", "signal"),
+    "wait": ("#be8b00", "signal"),
+    "stop": ("#d73a3c", "signal"),
 }
 
 AXES = (
@@ -164,7 +167,9 @@ STACKED: tuple[tuple[str, tuple[str, ...], str], ...] = (
 
 def document() -> Document:
     """The demo project's document; the same at every call."""
-    tokens = [*_raw(), *_measures(), *_meaning(), *_components()]
+    steps, found = _ramps()
+    singles = _raw()
+    tokens = [*steps, *singles, *_measures(), *_meaning(), *_components()]
     tokens = [_rooted(token, tokens) for token in tokens]
     return Document(
         name="Quillhaven Crossings",
@@ -177,6 +182,8 @@ def document() -> Document:
             Group("accent", "The carrier’s own color, step by step"),
         ),
         tokens=tuple(tokens),
+        purposes=purposes.STARTING,
+        ramps=(*found, *_groups(singles)),
         pairings=_pairings(tokens),
     )
 
@@ -208,13 +215,24 @@ def _rooted(token: Token, tokens: list[Token]) -> Token:
     return token
 
 
+def _ramps() -> tuple[list[Token], list[Ramp]]:
+    """The steps of every ramp, made by its recipe, and the ramps."""
+    tokens, found = [], []
+    for name, (seed, purpose) in RAMPS.items():
+        fields = recipes.complete({"seed": seed})
+        steps = ramps.make(recipes.read(fields))
+        texts = building.step_texts(steps, seed)
+        made = [
+            _token(f"{name}.{step}", "color", "raw", ({}, text))
+            for step, text in enumerate(texts, 1)
+        ]
+        tokens += made
+        found.append(Ramp(name, name, tuple(one.key for one in made), purpose, fields))
+    return tokens, found
+
+
 def _raw() -> list[Token]:
     tokens = [
-        _token(f"{ramp}.{step}", "color", "raw", ({}, f"#{value}"))
-        for ramp, steps in RAMPS.items()
-        for step, value in enumerate(steps.split(), 1)
-    ]
-    tokens += [
         _token("white", "color", "raw", ({}, "#ffffff")),
         _token("black", "color", "raw", ({}, "#000000")),
     ]
@@ -225,6 +243,14 @@ def _raw() -> list[Token]:
             _token(f"veil.paper.{share}", "color", "raw", ({}, f"rgb(255 255 255 / 0.{share})"))
         )
     return tokens
+
+
+def _groups(singles: list[Token]) -> list[Ramp]:
+    """Black, white and the veils, group by group, as they are."""
+    members: dict[str, list[str]] = {}
+    for token in singles:
+        members.setdefault(token.group, []).append(token.key)
+    return [Ramp(name or "single", name, tuple(keys), "ground") for name, keys in members.items()]
 
 
 def _measures() -> list[Token]:

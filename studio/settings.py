@@ -77,6 +77,9 @@ INSTALLED_APPS = [
     "studio.projects",
     "studio.ui",
     "studio.rooms.palette",
+    "studio.rooms.measures",
+    "studio.rooms.bringing",
+    "studio.rooms.ideas",
     "studio.rooms.stage",
     "studio.rooms.checks",
     "studio.rooms.exchange",
@@ -173,6 +176,7 @@ if os.environ.get("NIMBLE_PRISM_BEHIND_PROXY") == "1":
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_621_440
 FILE_UPLOAD_MAX_MEMORY_SIZE = 2_621_440
 DATA_UPLOAD_MAX_NUMBER_FILES = 300
+DATA_UPLOAD_MAX_NUMBER_FIELDS = 12_000
 
 LOGGING = {
     "version": 1,

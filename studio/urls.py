@@ -15,6 +15,9 @@ urlpatterns = [
         include(
             [
                 path("", projects.open_project, name="open"),
+                path("palette/measures/", include("studio.rooms.measures.urls")),
+                path("palette/bring/", include("studio.rooms.bringing.urls")),
+                path("palette/ideas/", include("studio.rooms.ideas.urls")),
                 path("palette/", include("studio.rooms.palette.urls")),
                 path("tokens/", include("studio.rooms.tokens.urls")),
                 path("stage/", include("studio.rooms.stage.urls")),

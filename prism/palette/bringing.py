@@ -64,6 +64,17 @@ def from_text(document: Document, text: str) -> tuple[Candidate, ...]:
     return _against(document, found)
 
 
+def again(document: Document, sent: Sequence[tuple[str, str]]) -> tuple[Candidate, ...]:
+    """Candidates from paths and texts that were looked at before; what is no color is left out."""
+    found = []
+    for number, (path, text) in enumerate(sent, 1):
+        try:
+            found.append((path, text, space.parse_function(text), number))
+        except PrismError:
+            continue
+    return _against(document, found)
+
+
 def from_file(document: Document, data: bytes, name: str, new_key: NewKey) -> tuple[Candidate, ...]:
     """The colors of a file: a palette, Design Tokens, or any text, against a document.
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal, Protocol
+from typing import Literal, Protocol, cast
 
 from prism.color import space
 from prism.errors import EditError
@@ -34,8 +34,8 @@ _PLAYED_BY: Mapping[Role, tuple[str, ...]] = {
     "main": ("action",),
     "accent": ("highlight", "focus"),
 }
-#: The purpose key of the starting set, by name; a project may have renamed or dropped it.
 LEAVE, NEW = "leave", "new"
+_NONE = space.Color("srgb", (0.0, 0.0, 0.0))
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,6 +92,18 @@ def plan(document: Document, idea: Idea) -> dict[str, str]:
                 taken.add(ramp.key)
                 break
     return {one.role: found[one.role] for one in idea.colors}
+
+
+def present(document: Document) -> tuple[NamedColor, ...]:
+    """The colors that play a role now, each the seed of its ramp or its most colorful step."""
+    found = []
+    nobody = Idea("", "", tuple(NamedColor(role, "", _NONE) for role in ROLES))
+    for role, key in plan(document, nobody).items():
+        ramp = next((one for one in document.ramps if one.key == key), None)
+        if ramp is not None and ramp.steps:
+            seed = space.parse_function(building.proposed(document, ramp)["seed"])
+            found.append(NamedColor(cast("Role", role), ramp.name, space.fit(seed, "srgb")))
+    return tuple(found)
 
 
 def take(document: Document, idea: Idea, planned: Mapping[str, str], new_key: NewKey) -> Document:

@@ -33,6 +33,8 @@ NEAR_DUPLICATE = 0.03
 #: A cluster smaller than this share that lies so near the line between two larger ones in OKLab
 #: is the blend along an edge, and no color of its own.
 BLEND_SHARE, BLEND_DISTANCE = 0.012, 0.04
+#: A spot this far in OKLab from every color found is one of its own from this share on.
+SPARK_DISTANCE, SPARK_SHARE, MOST_SPARKS = 0.13, 0.0005, 2
 _SIDE, _SHOWN_SIDE = 256, 900
 _ROUNDS, _TUNING, _CELLS = 40, 4, 20
 _FORMATS = ("PNG", "JPEG", "GIF", "WEBP", "BMP", "TIFF")
@@ -167,6 +169,8 @@ def _clusters(pixels: Array, count: int, file: str) -> tuple[Cluster, ...]:
     points = oklab(flat[seen, :3])
     centers = _centers(points, count)
     centers, labels = _merge(points, centers, _assign(points, centers))
+    centers = _with_sparks(points, centers, labels)
+    labels = _assign(points, centers)
     shares = np.bincount(labels, minlength=len(centers)) / len(points)
     found = []
     for number in _telling(centers, shares):
@@ -303,6 +307,32 @@ def _blends(centers: Array, shares: Array) -> list[int]:
             if 0 < along < 1 and off < BLEND_DISTANCE:
                 found.append(int(number))
                 break
+    return found
+
+
+def _with_sparks(points: Array, centers: Array, labels: Labels) -> Array:
+    """Centers and, where there is room, small spots of a color far from all of them."""
+    for _ in range(MOST_SPARKS):
+        apart = np.linalg.norm(points - centers[labels], axis=-1)
+        far = points[(apart > SPARK_DISTANCE) & ~_between(points, centers)]
+        if len(centers) >= MOST or len(far) < max(SPARK_SHARE * len(points), 4):
+            break
+        cells = _cells(far)
+        fullest = cells.means[int(np.argmax(cells.sizes))]
+        own = far[np.linalg.norm(far - fullest, axis=-1) < SPARK_DISTANCE]
+        centers = np.vstack([centers, own.mean(axis=0)])
+        labels = _assign(points, centers)
+    return centers
+
+
+def _between(points: Array, centers: Array) -> NDArray[np.bool_]:
+    """Whether a pixel lies near the line between two centers, as blends along edges do."""
+    found = np.zeros(len(points), dtype=bool)
+    for first, second in itertools.combinations(range(len(centers)), 2):
+        line = centers[second] - centers[first]
+        along = (points - centers[first]) @ line / float(np.dot(line, line))
+        off = np.linalg.norm(points - centers[first] - along[:, None] * line, axis=-1)
+        found |= (along > 0) & (along < 1) & (off < BLEND_DISTANCE)
     return found
 
 

@@ -220,7 +220,10 @@ class _Course:
 
 
 def _shape(lightness: Array, curve: float) -> Array:
-    return np.power(np.clip(4 * lightness * (1 - lightness), 1e-6, 1), 0.5 * curve)
+    """How chroma rises and falls with lightness: slowly to the light end, where the gamut narrows
+    anyway, faster to the dark end, where strong colors glow."""
+    arch = np.clip(4 * lightness * (1 - lightness), 1e-6, 1)
+    return np.power(arch, np.where(lightness > 0.5, 0.3, 2.4) * curve)
 
 
 def _exact(course: _Course, at: Array, reference: space.Color) -> Array:
@@ -245,13 +248,13 @@ def _rounded(
         if i not in colors:
             forwards = i >= start
             beside = colors.get(i - 1 if forwards else i + 1)
-            colors[i] = _as_written(
+            colors[i] = _asas_stored(
                 recipe, course, float(wanted[i]), targets[i], beside, darker == forwards
             )
     return [colors[i] for i in range(len(wanted))]
 
 
-def _as_written(
+def _asas_stored(
     recipe: Recipe,
     course: _Course,
     lightness: float,
@@ -266,7 +269,7 @@ def _as_written(
     for number in range(_MOST_NUDGES):
         away = (number + 1) // 2 * (1 if number % 2 else -1)
         at = min(max(lightness + _NUDGE * away, 0.0), 1.0)
-        made = _written(course.color(at), recipe.gamut)
+        made = as_stored(course.color(at), recipe.gamut)
         if limit is not None and (oklch(made)[0] - limit) * (-1 if darker else 1) <= 1e-7:
             continue
         if not target:
@@ -280,7 +283,7 @@ def _as_written(
     )
 
 
-def _written(color: space.Color, gamut: str) -> space.Color:
+def as_stored(color: space.Color, gamut: str) -> space.Color:
     """A color as it is written: 8 bits in sRGB; OKLCH with a few digits in a wider gamut."""
     if gamut == "srgb":
         red, green, blue, _ = space.rgba8(color)

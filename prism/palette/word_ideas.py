@@ -184,7 +184,11 @@ def _idea(words: str, path: tuple[int, ...], held: tuple[NamedColor, ...]) -> Id
     if "main" in by_role:
         _, _, hue = oklch(by_role["main"].color)
         turn = hue - looks["main"].hue
-        looks = {role: replace(look, hue=look.hue + turn) for role, look in looks.items()}
+        stated = {"accent"} if _clauses(words)[1] else set()
+        looks = {
+            role: look if role in stated else replace(look, hue=look.hue + turn)
+            for role, look in looks.items()
+        }
     names = _names(words, looks, held)
     colors = tuple(
         by_role.get(role) or NamedColor(role, names[role], _color(look))
@@ -194,18 +198,24 @@ def _idea(words: str, path: tuple[int, ...], held: tuple[NamedColor, ...]) -> Id
     return Idea("-".join(map(str, path)), title, colors)
 
 
-def _looks(words: str, number: int) -> dict[Role, _Look]:
+def _clauses(words: str) -> tuple[str, str]:
+    """The words that speak of the whole, and those that speak of an accent, which may be none."""
     clauses = [one for one in re.split(r"[,;.:]", words) if one.strip()]
     accents = [one for one in clauses[1:] if _ACCENT.search(one)]
     mains = [one for one in clauses if one not in accents] or clauses
+    return " ".join(mains), " ".join(accents)
+
+
+def _looks(words: str, number: int) -> dict[Role, _Look]:
+    mains, accents = _clauses(words)
     turns = _TURNS[number]
-    main = _read(" ".join(mains), number)
+    main = _read(mains, number)
     drift = _noise(words, str(number)) * 24 - 12
     base = replace(main, hue=main.hue + drift, chroma=main.chroma * _STRENGTHS[number])
     chroma = min(max(base.chroma, 0.03), 0.2)
     accent = _Look(base.hue + turns[1], max(chroma * 1.3, 0.11), 0.74)
     if accents:
-        said = _read(" ".join(accents))
+        said = _read(accents)
         accent = _Look(
             said.hue + (drift if number % 2 else -drift), max(said.chroma, 0.1), said.lightness
         )
@@ -284,15 +294,20 @@ def _names(words: str, looks: dict[Role, _Look], held: tuple[NamedColor, ...]) -
     """A name for each role: words of the brief that name a thing, then names by hue."""
     taken = {one.name for one in held}
     kept = {one.role for one in held}
-    said = [one for one in _words(words) if one in THINGS or one.removesuffix("s") in THINGS]
+    mains, accents = (_things_said(part) for part in _clauses(words))
     found: dict[Role, str] = {}
     for role in ROLES:
         if role in kept:
             continue
+        said = accents if role == "accent" and accents else mains
         free = _candidates(role, looks[role], said)
         found[role] = next(name for name in free if name not in taken)
         taken.add(found[role])
     return found
+
+
+def _things_said(words: str) -> list[str]:
+    return [one for one in _words(words) if one in THINGS or one.removesuffix("s") in THINGS]
 
 
 def _candidates(role: Role, look: _Look, said: list[str]) -> Iterator[str]:

@@ -1,10 +1,13 @@
 """Projects: the list, making, copying, renaming, deleting, members, undo and redo."""
 
+from dataclasses import replace
+
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from prism.errors import PrismError
+from prism.starters import starter
 from prism.tokens.model import Document
 from studio.accounts.permissions import (
     projects_for,
@@ -13,7 +16,7 @@ from studio.accounts.permissions import (
     signed_in,
 )
 from studio.projects import members as membership
-from studio.projects.forms import MemberForm, NameForm
+from studio.projects.forms import BEGINNINGS, MemberForm, NameForm, NewForm
 from studio.rooms.frame import back_to
 from studio.store import projects as store
 
@@ -25,7 +28,7 @@ def listing(request):
     context = {
         "projects": projects_for(request.user),
         "deleted": restorable_projects_for(request.user),
-        "form": NameForm(),
+        "beginnings": BEGINNINGS,
     }
     return render(request, "projects/list.html", context)
 
@@ -33,13 +36,18 @@ def listing(request):
 @signed_in
 @require_POST
 def new(request):
-    """Make an empty project."""
-    form = NameForm(request.POST)
+    """Make a project: empty, or from a starting point."""
+    form = NewForm(request.POST)
     if not form.is_valid():
-        messages.error(request, form.errors["name"][0])
+        messages.error(request, " ".join(one for found in form.errors.values() for one in found))
         return redirect("projects:list")
-    project = store.create(request.user, Document(name=form.cleaned_data["name"]))
-    return redirect("exchange:room", project.code)
+    said = form.cleaned_data
+    chosen = starter(said["start"])
+    document = chosen.build(store.new_key) if chosen else Document()
+    label = f"Began with {chosen.name}" if chosen else "Made the project"
+    project = store.create(request.user, replace(document, name=said["name"]), label)
+    rooms = {"file": "exchange:room", "picture": "bringing:picture"}
+    return redirect(rooms.get(said["start"], "palette:room"), project.code)
 
 
 @requires("view")
@@ -47,7 +55,7 @@ def new(request):
 def open_project(request, project):
     """Go to the room where the work on a project begins."""
     empty = not store.load(project).document.tokens
-    return redirect("exchange:room" if empty else "tokens:room", project.code)
+    return redirect("palette:room" if empty else "tokens:room", project.code)
 
 
 @requires("view", {"POST": "manage"})

@@ -1,6 +1,6 @@
 """The frame around every room: the route, the theme bar, the theme being looked at."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from urllib.parse import urlencode
 
 from django.shortcuts import redirect, render
@@ -34,6 +34,7 @@ class Frame:
     theme: tuple
     kept: tuple | None
     extra: dict = field(default_factory=dict)
+    address: str = ""
 
     @property
     def document(self):
@@ -81,7 +82,7 @@ class Frame:
     def here(self):
         """The address of this very page, or of the page whose form was sent."""
         if self.request.method == "POST":
-            return reverse(f"{self.room}:room", args=[self.project.code]) + self.query()
+            return reverse(self.address, args=[self.project.code]) + self.query()
         return self.request.get_full_path()
 
 
@@ -114,8 +115,11 @@ def read_theme(loaded, text):
     return loaded.resolver.theme(picks)
 
 
-def enter(request, project, room, **extra):
-    """The frame for a request; ``extra`` is more state to keep in URLs."""
+def enter(request, project, room, address="", **extra):
+    """The frame for a request; ``extra`` is more state to keep in URLs.
+
+    ``address`` is the name of the page that forms come back to, the room's own without it.
+    """
     loaded = store.load(project)
     state = request.GET if request.method == "GET" else request.POST
     kept = state.get("kept")
@@ -127,7 +131,20 @@ def enter(request, project, room, **extra):
         read_theme(loaded, state.get("theme", "")),
         read_theme(loaded, kept) if kept is not None else None,
         {name: value for name, value in extra.items() if value not in (None, "")},
+        address or f"{room}:room",
     )
+
+
+def write(frame, revision, change):
+    """Store what ``change`` makes of the document; it returns the document and the label.
+
+    ``revision`` is the one that the change was meant against. Returns the document stored, and
+    lets every ``PrismError`` through.
+    """
+    after, label = change(frame.document)
+    before = replace(frame.loaded, revision=revision)
+    store.save(frame.project, before, after, frame.request.user, label)
+    return after
 
 
 def show(frame, template, context=None, status=200):

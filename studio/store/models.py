@@ -3,6 +3,8 @@
 Lists and nested values are JSON text, never jsonb, because order is data.
 """
 
+import json
+
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
@@ -166,6 +168,36 @@ class Part(Row):
 
     class Meta(Row.Meta):
         constraints = [models.UniqueConstraint(fields=["project", "kind", "key"], name="part_key")]
+
+
+class Picture(models.Model):
+    """A picture that colors were taken from: a small copy, and what was read of it as JSON text."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="pictures")
+    code = models.CharField(max_length=40, unique=True)
+    name = models.CharField(max_length=200)
+    data = models.BinaryField()
+    content_type = models.CharField(max_length=40)
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+    text = models.TextField()
+    added_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
+    added_at = models.DateTimeField(default=timezone.now)
+
+    def __str__(self):
+        return self.name
+
+    @property
+    def colors(self):
+        """Its colors as plain mappings, most telling first."""
+        return json.loads(self.text)["colors"]
+
+    @property
+    def remarks(self):
+        """What there is to say of how it was read."""
+        return json.loads(self.text)["remarks"]
 
 
 class JournalEntryQuerySet(models.QuerySet):

@@ -3,4 +3,14 @@ from django.urls import path
 from studio.rooms.palette import views
 
 app_name = "palette"
-urlpatterns = [path("", views.room, name="room")]
+urlpatterns = [
+    path("", views.room, name="room"),
+    path("make", views.make, name="make"),
+    path("retune", views.retune, name="retune"),
+    path("preview", views.preview, name="preview"),
+    path("color", views.store_color, name="store-color"),
+    path("point", views.store_point, name="store-point"),
+    path("numbers", views.numbers, name="numbers"),
+    path("impact", views.show_impact, name="impact"),
+    path("act", views.run_act, name="act"),
+]

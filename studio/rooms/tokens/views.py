@@ -1,7 +1,5 @@
 """The Tokens room: the sheet, and one cell of it opened."""
 
-from dataclasses import replace
-
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
@@ -133,9 +131,7 @@ def store_cell(request, project):
         )
     said = form.cleaned_data
     try:
-        after, label = _change(frame, said)
-        before = replace(frame.loaded, revision=said["revision"])
-        store.save(project, before, after, request.user, label)
+        frames.write(frame, said["revision"], lambda _: _change(frame, said))
     except PrismError as error:
         return _room(frame, typed=said["value"], problem=str(error), status=422)
     return redirect(frame.here)

@@ -2,7 +2,9 @@
 
 from django import template
 
+from prism.checks.contrast import summary
 from prism.color.contrast import cut
+from prism.color.space import hex_text
 from prism.tokens.expressions import reference_of
 from prism.tokens.model import shown_path
 
@@ -53,6 +55,21 @@ def stem(path):
 def leaf(path):
     """The last segment of a path."""
     return shown_path(path).rpartition(".")[2]
+
+
+register.filter("hex", hex_text)
+
+
+@register.filter
+def short(text):
+    """A color function without its name and parentheses, for narrow places."""
+    return text.partition("(")[2].rstrip(")").removeprefix("display-p3 ") or text
+
+
+@register.filter
+def pairing_words(pairing, document):
+    """A pairing as foreground on background."""
+    return summary(document, pairing) if pairing else "a pairing that is gone"
 
 
 @register.inclusion_tag("ui/swatch.html")

@@ -1,0 +1,36 @@
+"""The colors of a picture as they are shown on it and beside it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from prism.color import space
+from prism.color.contrast import contrast_ratio
+from prism.palette.pictures import share_text
+
+
+def marks(colors: Sequence[Mapping[str, Any]], width: int, height: int) -> list[dict[str, Any]]:
+    """For each color of a kept picture (``hex``, ``share``, ``x``, ``y`` 0-1): its number, share in
+    words, place in pixels, place in a bar of all shares from 0 to 100, and what reads on it."""
+    found = []
+    start = 0.0
+    for number, one in enumerate(colors):
+        rgb = [part / 255 for part in space.rgba8(space.parse(one["hex"]))[:3]]
+        dark = contrast_ratio(rgb, (0, 0, 0)) > contrast_ratio(rgb, (1, 1, 1))
+        part = one["share"] * 100
+        found.append(
+            {
+                "hex": one["hex"],
+                "number": number,
+                "label": number + 1,
+                "share": share_text(one["share"]),
+                "left": f"{one['x'] * width:.1f}",
+                "top": f"{one['y'] * height:.1f}",
+                "start": f"{start:.2f}",
+                "width": f"{part:.2f}",
+                "ink": "dark" if dark else "light",
+            }
+        )
+        start += part
+    return found

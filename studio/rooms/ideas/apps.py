@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class IdeasConfig(AppConfig):
+    name = "studio.rooms.ideas"
+    label = "ideas"

@@ -1,0 +1,144 @@
+"""Measures and copy: what the palette holds beside colors, reckoned live."""
+
+from django.shortcuts import redirect
+from django.views.decorators.http import require_GET, require_POST
+
+from prism.errors import PrismError
+from prism.palette import measures
+from prism.readings import measures as readings
+from prism.tokens import edit, entry
+from prism.tokens.model import BASE, shown_path
+from studio.accounts.permissions import requires
+from studio.rooms import frame as frames
+from studio.rooms.measures import forms
+from studio.store import projects as store
+
+
+@requires("view")
+@require_GET
+def room(request, project):
+    """Numbers: lengths, durations, weights, shadows; each with what it comes to."""
+    return _measures(_enter(request, project))
+
+
+@requires("view")
+@require_GET
+def copy(request, project):
+    """Texts and yes or no, one column per mode of an axis."""
+    return _copy(_enter(request, project, "measures:copy"))
+
+
+def _enter(request, project, address=""):
+    state = request.GET if request.method == "GET" else request.POST
+    if not address:
+        address = "measures:copy" if state.get("page") == "copy" else "measures:room"
+    return frames.enter(
+        request,
+        project,
+        "palette",
+        address,
+        kind=state.get("kind", "")[:40] if address == "measures:room" else "",
+        columns=state.get("columns", "")[:200] if address == "measures:copy" else "",
+    )
+
+
+def _measures(frame, problem="", typed=None, status=200):
+    kind = next(
+        (one for one in measures.KINDS if one.id == frame.extra.get("kind")), measures.KINDS[0]
+    )
+    context = {
+        "groups": readings.groups(frame.resolver, frame.theme),
+        "kinds": measures.KINDS,
+        "kind": kind,
+        "types": forms.MEASURE_TYPES,
+        "problem": problem,
+        "typed": typed or {},
+    }
+    return frames.show(frame, "measures/room.html", context, status)
+
+
+def _copy(frame, problem="", typed=None, status=200):
+    axes, _ = frames.names_of(frame.loaded)
+    wanted = frame.extra.get("columns", "")
+    axis = next((one for one in frame.document.axes if axes[one.key] == wanted), None)
+    sheet = readings.copy(frame.resolver, frame.theme, axis)
+    context = {
+        "sheet": sheet,
+        "axis_slugs": axes,
+        "types": forms.COPY_TYPES,
+        "problem": problem,
+        "typed": typed or {},
+    }
+    return frames.show(frame, "measures/copy.html", context, status)
+
+
+@requires("edit")
+@require_POST
+def store_value(request, project):
+    """Store the value of a measure or a text."""
+
+    def change(frame, said):
+        token = frame.document.token(said["token"])
+        if token is None:
+            raise PrismError("That token is no longer there.")
+        value = entry.read_typed(frame.document, said["value"], token)
+        axis, _, mode = said["mode"].partition(" ")
+        condition = BASE
+        if mode:
+            theme = readings.theme_in(frame.resolver, frame.theme, axis, mode)
+            condition = edit.cell_condition(frame.resolver, token.key, axis, mode, theme)
+        after = edit.set_value(frame.document, token.key, condition, value)
+        return after, f"Set {shown_path(token.path)} to {entry.typed(value)[:60]}"
+
+    return _write(request, project, forms.ValueForm(request.POST), change)
+
+
+@requires("edit")
+@require_POST
+def add(request, project):
+    """Add a single measure or text."""
+
+    def change(frame, said):
+        after = measures.add_plain(
+            frame.document, said["path"], said["type"], said["value"], store.new_key
+        )
+        return after, f"Added {said['path']}"
+
+    return _write(request, project, forms.AddForm(request.POST), change)
+
+
+@requires("edit")
+@require_POST
+def add_scale(request, project):
+    """Add a scale."""
+
+    def change(frame, said):
+        kind = measures.kind_of(said["kind"])
+        after = measures.add_scale(
+            frame.document,
+            kind,
+            said["group"],
+            said["base"],
+            said["factor"],
+            said["values"],
+            store.new_key,
+            names=said["names"],
+        )
+        return after, f"Added the scale {said['group']}"
+
+    return _write(request, project, forms.ScaleForm(request.POST), change)
+
+
+def _write(request, project, form, change):
+    frame = _enter(request, project)
+    show = _copy if frame.address == "measures:copy" else _measures
+    typed = {name: value[:4000] for name, value in request.POST.items()}
+    if not form.is_valid():
+        problem = " ".join(f"{name}: {one}" for name, found in form.errors.items() for one in found)
+        return show(frame, f"Nothing was stored. {problem}", typed, 400)
+    said = form.cleaned_data
+    try:
+        frames.write(frame, said["revision"], lambda _: change(frame, said))
+    except PrismError as error:
+        return show(frame, str(error), typed, 422)
+    return redirect(frame.here)

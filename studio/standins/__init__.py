@@ -1,0 +1,1 @@
+"""Small simulated stand-ins for outside services; each says that it is one."""

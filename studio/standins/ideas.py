@@ -1,0 +1,10 @@
+"""Where ideas come from. A real service would implement ``prism.palette.ideas.IdeaSource``."""
+
+from prism.palette.word_ideas import WordIdeas
+
+_STAND_IN = WordIdeas()
+
+
+def source():
+    """The source of ideas in use: the stand-in that ships with the application."""
+    return _STAND_IN

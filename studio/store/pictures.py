@@ -1,0 +1,44 @@
+"""Pictures that colors were taken from: a small copy of each, for a while."""
+
+import json
+import secrets
+
+from django.db import transaction
+
+from prism.color import space
+from studio.store.models import Picture
+
+#: How many pictures a project keeps; older ones go.
+KEPT = 30
+
+
+@transaction.atomic
+def keep(project, actor, name, picture):
+    """Keep what was read of a picture; returns the code it is found by."""
+    kept = Picture.objects.create(
+        project=project,
+        code=secrets.token_hex(6),
+        name=name[:200],
+        added_by=actor,
+        data=picture.shown,
+        content_type=picture.shown_type,
+        width=picture.width,
+        height=picture.height,
+        text=json.dumps(
+            {
+                "colors": [
+                    {"hex": space.hex_text(one.color), "share": one.share, "x": one.x, "y": one.y}
+                    for one in picture.clusters
+                ],
+                "remarks": list(picture.remarks),
+            }
+        ),
+    )
+    old = Picture.objects.filter(project=project).order_by("-id").values_list("pk", flat=True)
+    Picture.objects.filter(pk__in=list(old[KEPT:])).delete()
+    return kept.code
+
+
+def find(project, code):
+    """A picture of a project by its code, or None."""
+    return Picture.objects.filter(project=project, code=code).first() if code else None
