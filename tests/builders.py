@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import io
 import itertools
 import json
 import random
 from dataclasses import replace
 from pathlib import Path
+
+import numpy as np
+from PIL import Image
 
 from prism.formats import resolver
 from prism.tokens.model import (
@@ -183,6 +187,32 @@ def random_document(seed, count=14):
         tokens=tuple(tokens),
         pairings=(Pairing("p", "t0", ("t1",), "text", 4.5),),
     )
+
+
+def areas(colors, size=(320, 200), noise=0.0, seed=7):
+    """A picture of bands, each a color (0-255) and a share of the height, with normal noise."""
+    width, height = size
+    rows = np.zeros((height, width, 3))
+    top = 0
+    for red, green, blue, share in colors:
+        bottom = min(top + round(share * height), height)
+        rows[top:bottom] = (red, green, blue)
+        top = bottom
+    rows[top:] = colors[-1][:3]
+    rows += np.random.default_rng(seed).normal(0, noise, rows.shape) if noise else 0
+    return Image.fromarray(np.clip(rows + 0.5, 0, 255).astype(np.uint8))
+
+
+def saved(image, kind="PNG", **options):
+    """A picture as the bytes of a file."""
+    held = io.BytesIO()
+    image.save(held, kind, **options)
+    return held.getvalue()
+
+
+def small_picture():
+    """A small PNG file with three colors."""
+    return saved(areas(((35, 107, 83, 0.5), (232, 163, 67, 0.3), (244, 249, 249, 0.2)), (60, 40)))
 
 
 def without_provenance(one):

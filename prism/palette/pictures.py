@@ -108,6 +108,13 @@ def _open(data: bytes, file: str) -> tuple[Image.Image, tuple[str, ...]]:
             return _in_srgb(upright, remarks), tuple(remarks)
     except FormatError:
         raise
+    except Image.DecompressionBombError:
+        raise FormatError(
+            f"The picture says it has far more than {MAX_PIXELS / 1e6:.0f} megapixels, the most "
+            "that are read.",
+            place=file,
+            mend="Save it smaller.",
+        ) from None
     except Exception as error:  # Pillow's readers raise many kinds for broken files.
         raise FormatError(
             "This is no picture that can be read.",
@@ -169,8 +176,11 @@ def _clusters(pixels: Array, count: int, file: str) -> tuple[Cluster, ...]:
     points = oklab(flat[seen, :3])
     centers = _centers(points, count)
     centers, labels = _merge(points, centers, _assign(points, centers))
-    centers = _with_sparks(points, centers, labels)
-    labels = _assign(points, centers)
+    sparks = _with_sparks(points, centers, labels)
+    if len(sparks) > len(centers):
+        cells = _cells(points)
+        centers = _tuned(cells, _lab(cells.means), _settled(cells, sparks))
+        labels = _assign(points, centers)
     shares = np.bincount(labels, minlength=len(centers)) / len(points)
     found = []
     for number in _telling(centers, shares):

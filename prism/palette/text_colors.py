@@ -29,6 +29,7 @@ _BARE_HEX = re.compile(r"[0-9a-fA-F]{6}")
 _WORD = re.compile(r"[A-Za-z]{3,30}")
 _COMMENT = re.compile(r"/\*.*?\*/|<!--.*?-->", re.DOTALL)
 _SIGILS = " \t\"'`:=,;|-–—•*>$@()[]→"
+_FILLERS = frozenset(("is", "are", "and", "or"))
 _SEPARATORS = frozenset("\t|;,{}")
 
 
@@ -188,7 +189,7 @@ def _label(text: str) -> str:
     plain = " ".join(text.strip(_SIGILS).split())
     if len(plain) > MAX_NAME or plain.count(" ") > 4 or not any(one.isalnum() for one in plain):
         return ""
-    return plain.rstrip(".")
+    return "" if plain.lower() in _FILLERS else plain.rstrip(".")
 
 
 def _color(text: str) -> space.Color | None:

@@ -5,7 +5,7 @@ import math
 from django.test import SimpleTestCase
 
 from prism.checks.contrast import audit, pairing_for, summary
-from prism.readings import matrix, palette, scenes, sheet
+from prism.readings import matrix, scenes, sheet
 from prism.tokens.bindings import bound, guess, words_of
 from prism.tokens.model import Pairing
 from prism.tokens.resolve import Resolver
@@ -116,31 +116,6 @@ class SheetTests(SimpleTestCase):
         self.assertEqual((light.inherited, dark.inherited), (False, True))
         self.assertEqual((light.worst.shown, dark.worst.shown), ("4.47", "4.68"))
         self.assertEqual((light.worst.fails, dark.worst.fails), (True, False))
-
-
-class PaletteTests(SimpleTestCase):
-    def test_strips_share_their_steps_and_say_what_reads_on_them(self):
-        built = document(
-            *(
-                token(f"{ramp}.{i}", text, tier="raw")
-                for ramp in ("ink", "spruce")
-                for i, text in enumerate(("#ffffff", "#777777", "#000000"))
-            ),
-            token("veil", "#00000080", tier="raw"),
-            token("text", "{ink.2}"),
-            token("title", "{text}"),
-        )
-        resolver = Resolver(built)
-        strips = palette.strips(resolver, (0, 0))
-        self.assertEqual([one.name for one in strips], ["ink", "spruce", ""])
-        self.assertEqual(palette.shared_steps(strips), ("0", "1", "2"))
-        inks = [(one.on_white, one.on_black, one.ink) for one in strips[0].swatches]
-        self.assertEqual(
-            inks, [("1.00", "21.00", "dark"), ("4.47", "4.68", "dark"), ("21.00", "1.00", "light")]
-        )
-        self.assertEqual(strips[2].swatches[0].ink, "clear")
-        landing = palette.landing_on(resolver, "ink.2", (0, 0))
-        self.assertEqual([one.path for one in landing], ["text", "title"])
 
 
 class SceneTests(SimpleTestCase):

@@ -191,9 +191,11 @@ class CssReaderTests(SimpleTestCase):
                 key = names.get(one.path.replace(" ", "-").replace(".", "-"))
                 answer = resolver.resolve(one.key, theme)
                 if answer.color and key:
-                    self.assertEqual(
-                        again.resolve(key, again.theme(picks)).hex, answer.hex, one.path
-                    )
+                    # Written decimals may tip a channel that lies half way between two.
+                    found = again.resolve(key, again.theme(picks)).color
+                    near = zip(space.rgba8(found)[:3], space.rgba8(answer.color)[:3], strict=True)
+                    self.assertLessEqual(max(abs(a - b) for a, b in near), 1, one.path)
+                    self.assertAlmostEqual(found.alpha, answer.color.alpha, 5, one.path)
 
 
 class PlainTests(SimpleTestCase):

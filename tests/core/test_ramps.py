@@ -8,44 +8,82 @@ from hypothesis import strategies as st
 from prism.color import space
 from prism.color.contrast import contrast_ratio
 from prism.errors import PrismError
-from prism.palette.ramps import TARGETS, THRESHOLDS, Recipe, default_targets, make, most_chroma
+from prism.palette.gamut import most_chroma
+from prism.palette.ramps import (
+    TARGETS,
+    THRESHOLDS,
+    Recipe,
+    default_targets,
+    make,
+    most_contrast,
+)
 
 channel = st.integers(0, 255)
 quick = settings(max_examples=40, deadline=None)
-
-
-def ratio(color):
-    return float(contrast_ratio(space.rgba(color)[:3], (1, 1, 1)))
 
 
 def lightness(color):
     return space.engine(color).convert("oklab").coords()[0]
 
 
-class AnchoredTests(SimpleTestCase):
-    def test_twelve_hues_meet_every_target(self):
-        for hue in range(0, 360, 30):
-            steps = make(Recipe(space.parse(f"oklch(0.6 0.12 {hue})")))
-            for step, target in zip(steps, TARGETS, strict=True):
-                if step.is_seed:
-                    continue
-                self.assertLess(abs(step.exact - target), 0.01, (hue, target))
-                for limit in THRESHOLDS:
-                    self.assertEqual(ratio(step.color) >= limit, target >= limit, (hue, target))
+def rounded(color, reference=(1, 1, 1)):
+    """The ratio of the 8-bit color, as audits take it."""
+    rgb = [one / 255 for one in space.rgba8(color)[:3]]
+    return float(contrast_ratio(rgb, reference))
 
-    @quick
-    @given(channel, channel, channel, st.integers(2, 24))
-    def test_any_seed_gives_a_strictly_darkening_ramp_with_the_seed_in_it(
-        self, red, green, blue, count
-    ):
-        seed = space.parse(f"#{red:02x}{green:02x}{blue:02x}")
-        steps = make(Recipe(seed, count=count))
-        self.assertEqual(sum(step.is_seed for step in steps), 1)
-        kept = next(step for step in steps if step.is_seed)
-        self.assertEqual(space.hex_text(kept.color), space.hex_text(seed))
-        others = [lightness(step.color) for step in steps if not step.is_seed]
-        self.assertEqual(others, sorted(others, reverse=True))
-        self.assertEqual(len(set(others)), len(others))
+
+class AnchoredTests(SimpleTestCase):
+    def assert_anchored(self, steps, reference=(1, 1, 1)):
+        """Every step but the seed meets its target, and is on its side of each threshold."""
+        for step in steps:
+            if step.is_seed:
+                continue
+            self.assertLess(abs(step.exact - step.target), 0.01, step)
+            for limit in THRESHOLDS:
+                above = rounded(step.color, reference) >= limit
+                self.assertEqual(above, step.target >= limit, step)
+
+    def assert_in_order(self, steps):
+        """Lightness goes one way and never stands still, the seed included."""
+        gaps = np.diff([lightness(step.color) for step in steps])
+        self.assertTrue(np.all(gaps > 0) or np.all(gaps < 0), gaps)
+
+    def test_twelve_hues_meet_every_target_and_keep_their_seed(self):
+        for hue in range(0, 360, 30):
+            seed = space.fit(space.parse(f"oklch(0.6 0.12 {hue})"), "srgb")
+            seed = space.parse(space.hex_text(seed))
+            steps = make(Recipe(seed))
+            self.assertEqual([step.target for step in steps], list(TARGETS))
+            self.assert_anchored(steps)
+            self.assert_in_order(steps)
+            kept = [space.hex_text(step.color) for step in steps if step.is_seed]
+            self.assertEqual(kept, [space.hex_text(seed)])
+
+    @settings(max_examples=120, deadline=None)
+    @given(
+        st.tuples(channel, channel, channel),
+        st.tuples(channel, channel, channel),
+        st.integers(1, 40),
+        st.tuples(st.floats(-90, 90), st.floats(-90, 90)),
+        st.sampled_from(["srgb", "display-p3"]),
+    )
+    def test_any_seed_reference_and_count(self, seed, reference, count, drift, gamut):
+        color = space.parse("#{:02x}{:02x}{:02x}".format(*seed))
+        other = space.parse("#{:02x}{:02x}{:02x}".format(*reference))
+        steps = make(Recipe(color, count=count, reference=other, drift=drift, gamut=gamut))
+        self.assertEqual(len(steps), count)
+        self.assert_anchored(steps, space.rgba(other)[:3])
+        self.assert_in_order(steps)
+        kept = [space.hex_text(step.color) for step in steps if step.is_seed]
+        self.assertEqual(kept, [space.hex_text(color)])
+
+    def test_targets_close_to_a_threshold_stay_on_their_side_of_it(self):
+        for target in (2.99, 2.999, 3.0, 3.001, 4.495, 4.5, 4.505, 6.995, 7.0):
+            for hue in (0, 90, 180, 270):
+                seed = space.parse(f"oklch(0.5 0.05 {hue})")
+                (step,) = make(Recipe(seed, count=1, targets=(target,), keep_seed=False))
+                for limit in THRESHOLDS:
+                    self.assertEqual(rounded(step.color) >= limit, target >= limit, (target, hue))
 
     def test_a_dark_reference_is_met_from_the_other_side(self):
         recipe = Recipe(space.parse("#236b53"), reference=space.parse("#000000"), keep_seed=False)
@@ -62,6 +100,12 @@ class AnchoredTests(SimpleTestCase):
             )
             self.assertEqual(list(targets), sorted(targets))
 
+    def test_a_reference_that_allows_little_draws_the_targets_together(self):
+        grey = space.parse("#777777")
+        targets = default_targets(11, most_contrast(grey))
+        self.assertLess(targets[-1], most_contrast(grey))
+        self.assertEqual(list(targets), sorted(set(targets)))
+
     def test_what_cannot_be_made_is_said(self):
         seed = space.parse("#236b53")
         for recipe, sentence in (
@@ -69,6 +113,15 @@ class AnchoredTests(SimpleTestCase):
             (Recipe(seed, count=1000), "1 to 60 steps"),
             (Recipe(seed, count=2, targets=(2.0,)), "need 2 targets"),
             (Recipe(seed, count=1, targets=(40.0,)), "from 1 to 21"),
+            (Recipe(seed, count=2, targets=(4.0, 3.0)), "grow from step to step"),
+            (Recipe(space.parse("#236b5380")), "A seed is opaque"),
+            (Recipe(space.parse("oklch(0.6 0.36 140)")), "lies outside sRGB. The nearest color"),
+            (
+                Recipe(space.parse("color(rec2020 0 1 0)"), gamut="display-p3"),
+                "lies outside Display P3",
+            ),
+            (Recipe(seed, drift=(400, 0)), "drifts by"),
+            (Recipe(seed, ends=(0.2, 0.9)), "the lighter one first"),
             (
                 Recipe(seed, count=1, targets=(18.0,), reference=space.parse("#777777")),
                 "No color reaches",

@@ -5,9 +5,11 @@ from django.db import transaction
 from django.test import TestCase
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
+from prism.palette.pictures import read
+from studio.store import pictures
 from studio.store import projects as store
 from studio.store.models import Membership
-from tests.builders import document, token
+from tests.builders import document, small_picture, token
 
 ROLES = ("nobody", "stranger", "viewer", "editor", "owner")
 #: Who gets past the door: "open" everybody, "signed in", or the least role in the project.
@@ -30,6 +32,30 @@ TABLE = {
     "projects:undo": {"POST": "editor"},
     "projects:redo": {"POST": "editor"},
     "palette:room": {"GET": "viewer"},
+    "palette:make": {"POST": "editor"},
+    "palette:retune": {"POST": "editor"},
+    "palette:preview": {"GET": "viewer"},
+    "palette:store-color": {"POST": "editor"},
+    "palette:store-point": {"POST": "editor"},
+    "palette:numbers": {"GET": "viewer"},
+    "palette:impact": {"GET": "viewer"},
+    "palette:act": {"POST": "editor"},
+    "measures:room": {"GET": "viewer"},
+    "measures:copy": {"GET": "viewer"},
+    "measures:store": {"POST": "editor"},
+    "measures:add": {"POST": "editor"},
+    "measures:scale": {"POST": "editor"},
+    "bringing:room": {"GET": "editor"},
+    "bringing:look": {"POST": "editor"},
+    "bringing:store": {"POST": "editor"},
+    "bringing:picture": {"GET": "editor"},
+    "bringing:read-picture": {"POST": "editor"},
+    "bringing:assign": {"POST": "editor"},
+    "bringing:image": {"GET": "editor"},
+    "ideas:room": {"GET": "viewer"},
+    "ideas:take": {"POST": "editor"},
+    "ideas:pane": {"GET": "viewer"},
+    "ideas:paint": {"GET": "viewer"},
     "tokens:room": {"GET": "viewer"},
     "tokens:store": {"POST": "editor"},
     "tokens:complete": {"GET": "viewer"},
@@ -65,6 +91,9 @@ class AccessTests(TestCase):
         cls.people = {role: people.create_user(role) for role in ROLES[1:]}
         built = document(token("a", "#111111"), token("b", "#ffffff"))
         cls.project = store.create(cls.people["owner"], built)
+        cls.picture = pictures.keep(
+            cls.project, None, "small.png", read(small_picture(), "small.png")
+        )
         for role in ("viewer", "editor"):
             Membership.objects.create(project=cls.project, user=cls.people[role], role=role)
 
@@ -74,6 +103,7 @@ class AccessTests(TestCase):
     def address(self, name):
         extra = {"projects:remove-member": [999], "checks:remove-pairing": ["gone/too"]}
         extra["exchange:other"] = ["csv"]
+        extra["bringing:image"] = [self.picture]
         if name in ("home", "alive") or name.startswith("accounts:"):
             return reverse(name)
         if name in ("projects:list", "projects:new"):

@@ -2,7 +2,7 @@
 
 from csp.constants import SELF
 from csp.decorators import csp_replace
-from django.http import Http404, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.clickjacking import xframe_options_sameorigin
 from django.views.decorators.http import require_GET, require_POST
@@ -181,7 +181,7 @@ def paint(request, project):
     try:
         document, _ = _taken(document, forms.wish(request.GET))
     except PrismError as error:
-        raise Http404(str(error)) from None
+        return HttpResponse(str(error), content_type="text/plain; charset=utf-8", status=400)
     stored = next((dict(scene.bindings) for scene in document.scenes), {})
     bound = bindings.bound(document, stored)
     sheet = css.write(document) + "\n" + css.write_slots(document, bound)
