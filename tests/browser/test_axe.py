@@ -3,10 +3,13 @@
 import math
 
 from demo import quillhaven
+from prism.palette.pictures import read
 from prism.tokens.model import Document
+from studio.store import pictures
 from studio.store import projects as store
 from tests.browser import axe
 from tests.browser.base import StudioTestCase
+from tests.builders import small_picture
 
 ROOMS = ("palette", "tokens", "stage", "checks", "exchange")
 
@@ -30,6 +33,8 @@ class RoomAxeTests(StudioTestCase):
     def setUp(self):
         super().setUp()
         self.project = store.create(self.user, quillhaven.document())
+        picture = read(small_picture(), "quay.png")
+        self.picture = pictures.keep(self.project, self.user, "quay.png", picture)
 
     def violations(self, paths, *rules):
         """What axe-core finds wrong on any of ``paths``, each with its path."""
@@ -44,6 +49,19 @@ class RoomAxeTests(StudioTestCase):
             "tokens/?find=zzz",
             "tokens/?find=text&cell=text.link:dark",
             "palette/?swatch=spruce.8",
+            "palette/?ramp=spruce",
+            "palette/?ramp=spruce&view=tune",
+            "palette/?ramp=spruce&view=steps",
+            "palette/?ramp=spruce&view=curves",
+            "palette/?view=purposes&notation=oklch",
+            "palette/?view=coverage&notation=p3",
+            "palette/measures/",
+            "palette/measures/copy",
+            "palette/bring/",
+            "palette/bring/picture",
+            f"palette/bring/picture?picture={self.picture}",
+            "palette/ideas/",
+            "palette/ideas/?words=calm+harbor&held=main:236b53:spruce&idea=1",
         )
         small = [f"/p/{self.project.code}/{end}" for end in states]
         large = [f"/p/{self.project.code}/{room}/" for room in ROOMS]

@@ -15,7 +15,7 @@ from tests.builders import DATA, observatory_files
 class JobTests(StudioTestCase):
     def bring_observatory(self):
         project = store.create(self.user, Document(name="Empty"))
-        self.go(f"/p/{project.code}/")
+        self.go(f"/p/{project.code}/exchange/")
         names = [str(DATA / "observatory" / name) for name in observatory_files()]
         self.page.set_input_files("#id_files", names)
         self.page.check("input[value=here]")

@@ -7,7 +7,6 @@ import zipfile
 from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
-from django.test import TestCase
 from django.test.utils import CaptureQueriesContext
 from django.urls import reverse
 
@@ -17,29 +16,9 @@ from prism.tokens.model import Document, Expression
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.builders import document, observatory_files, token
+from tests.studio.cases import RoomCase
 
 ROOMS = ("palette", "tokens", "stage", "checks", "exchange")
-
-
-class RoomCase(TestCase):
-    @classmethod
-    def setUpTestData(cls):
-        cls.user = get_user_model().objects.create_user("maren")
-
-    def setUp(self):
-        store.forget_all()
-        self.client.force_login(self.user)
-
-    def make(self, built):
-        self.project = store.create(self.user, built)
-        return self.project
-
-    def url(self, name, *args):
-        return reverse(name, args=[self.project.code, *args])
-
-    def stored(self):
-        self.project.refresh_from_db()
-        return store.load(self.project).document
 
 
 class ShowTests(RoomCase):

@@ -56,6 +56,10 @@ export class NpRegion extends HTMLElement {
     const form = event.target;
     if (form.method === "dialog") return;
     event.preventDefault();
+    if (this.busy) {
+      if (event.submitter?.id) this.#later(event.submitter);
+      return;
+    }
     const data = new FormData(form, event.submitter);
     if (form.method === "get") {
       const url = new URL(form.action);
