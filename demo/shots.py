@@ -23,7 +23,16 @@ ARGUMENTS = [
 ]  # fmt: skip
 #: Name, path within the project, chrome.
 VIEWS = (
-    ("palette", "palette/?swatch=spruce.8", "light"),
+    ("palette", "palette/?ramp=spruce", "light"),
+    ("palette-color", "palette/?swatch=coral.7", "dark"),
+    ("palette-retune", "palette/?ramp=brine&view=tune", "light"),
+    ("palette-picture", "palette/bring/picture?picture={picture}", "light"),
+    (
+        "palette-ideas",
+        "palette/ideas/?words=calm+harbor+at+dusk,+one+warm+light&held=accent:e8a343:lamp&idea=1",
+        "light",
+    ),
+    ("palette-measures", "palette/measures/", "light"),
     ("tokens", "tokens/?theme=appearance:dark&cell=text.link:dark", "light"),
     ("stage", "stage/?theme=brand:osprelle", "light"),
     ("stage-dark-chrome", "stage/?theme=appearance:dark,brand:vexley", "dark"),
@@ -79,7 +88,8 @@ def _take(base: str) -> None:
 
     from studio.store.models import Project
 
-    code = Project.objects.get().code
+    project = Project.objects.get()
+    code, picture = project.code, project.pictures.get().code
     FOLDER.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
@@ -87,7 +97,7 @@ def _take(base: str) -> None:
             context = browser.new_context(viewport={"width": 1280, "height": 800})
             context.add_cookies([{"name": "chrome", "value": chrome, "url": base}])
             page = context.new_page()
-            page.goto(f"{base}/p/{code}/{path}")
+            page.goto(f"{base}/p/{code}/{path.format(picture=picture)}")
             page.wait_for_load_state("networkidle")
             page.screenshot(path=FOLDER / f"{name}.png")
             context.close()

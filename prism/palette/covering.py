@@ -39,12 +39,12 @@ def fill(document: Document, gap: str, new_key: NewKey) -> Document:
 
 
 def _make_page(document: Document, need: Need, new_key: NewKey) -> Document:
-    document, ramp = _neutral(document, new_key)
+    document, ramp = neutral(document, new_key)
     return _mapped(document, need.path, ramp, 0, len(ramp.steps) - 1, new_key)
 
 
 def _make_card(document: Document, need: Need, new_key: NewKey) -> Document:
-    document, ramp = _neutral(document, new_key)
+    document, ramp = neutral(document, new_key)
     document, white = _single(document, "white", "#ffffff", new_key)
     dark = max(len(ramp.steps) - 2, 0)
     values = [(BASE, white), *_dark_values(document, ramp.steps[dark])]
@@ -52,27 +52,27 @@ def _make_card(document: Document, need: Need, new_key: NewKey) -> Document:
 
 
 def _make_ink(document: Document, need: Need, new_key: NewKey) -> Document:
-    document, ramp = _neutral(document, new_key)
+    document, ramp = neutral(document, new_key)
     return _read_on_page(document, need.path, ramp, 15.0, "text", new_key, required=4.5)
 
 
 def _make_muted(document: Document, need: Need, new_key: NewKey) -> Document:
-    document, ramp = _neutral(document, new_key)
+    document, ramp = neutral(document, new_key)
     return _read_on_page(document, need.path, ramp, 5.0, "text", new_key, required=4.5)
 
 
 def _make_line(document: Document, need: Need, new_key: NewKey) -> Document:
-    document, ramp = _neutral(document, new_key)
+    document, ramp = neutral(document, new_key)
     return _read_on_page(document, need.path, ramp, 1.3, "decoration", new_key)
 
 
 def _make_action(document: Document, need: Need, new_key: NewKey) -> Document:
-    document, ramp = _main(document, new_key)
+    document, ramp = main(document, new_key)
     return _read_on_page(document, need.path, ramp, 5.5, "graphic", new_key, required=4.5)
 
 
 def _make_focus(document: Document, need: Need, new_key: NewKey) -> Document:
-    document, ramp = _main(document, new_key)
+    document, ramp = main(document, new_key)
     return _read_on_page(document, need.path, ramp, 3.2, "control", new_key, required=3.0)
 
 
@@ -114,7 +114,7 @@ def _label(document: Document, key: str, new_key: NewKey) -> Document:
     fill = document.token(key)
     if fill is None:
         raise EditError("That fill is no longer there.")
-    document, ramp = _neutral(document, new_key)
+    document, ramp = neutral(document, new_key)
     document, white = _single(document, "white", "#ffffff", new_key)
     path = shown_path_or_root(document, fill).removesuffix(".fill")
     name = free_name(
@@ -199,7 +199,7 @@ def _completed(document: Document, token: Token) -> Document:
 # What is there to make it from
 
 
-def _neutral(document: Document, new_key: NewKey) -> tuple[Document, Ramp]:
+def neutral(document: Document, new_key: NewKey) -> tuple[Document, Ramp]:
     """The ramp of the least chroma, or a new grey one with a tint of the main color."""
     found = [(chroma, ramp) for ramp, (_, chroma, _) in _tones(document) if chroma < 0.03]
     if found:
@@ -210,7 +210,7 @@ def _neutral(document: Document, new_key: NewKey) -> tuple[Document, Ramp]:
     return _made(document, "grey", seed, "ink", new_key)
 
 
-def _main(document: Document, new_key: NewKey) -> tuple[Document, Ramp]:
+def main(document: Document, new_key: NewKey) -> tuple[Document, Ramp]:
     """The first ramp of the identity, else the first with chroma, else a new blue one."""
     tones = _tones(document)
     colorful = [ramp for ramp, (_, chroma, _) in tones if chroma >= 0.03]
@@ -275,15 +275,17 @@ def _single(document: Document, name: str, text: str, new_key: NewKey) -> tuple[
     return changed, token.key
 
 
-def _dark_values(document: Document, key: str) -> list[tuple[Condition, str]]:
-    """The token for every dark mode of the first axis that has one."""
+def dark_conditions(document: Document) -> list[Condition]:
+    """The dark modes of the first axis that has both dark and other ones, as conditions."""
     for axis in document.axes:
         dark = [one for one in axis.modes if _is_dark(one.name, one.color_scheme)]
-        if dark and any(not _is_dark(one.name, one.color_scheme) for one in axis.modes):
-            return [
-                (Condition.of({axis.key: one.key}), key) for one in dark if one.key != axis.default
-            ]
+        if dark and len(dark) < len(axis.modes):
+            return [Condition.of({axis.key: one.key}) for one in dark if one.key != axis.default]
     return []
+
+
+def _dark_values(document: Document, key: str) -> list[tuple[Condition, str]]:
+    return [(condition, key) for condition in dark_conditions(document)]
 
 
 def _is_dark(name: str, scheme: str) -> bool:

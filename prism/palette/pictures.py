@@ -105,6 +105,8 @@ def _open(data: bytes, file: str) -> tuple[Image.Image, tuple[str, ...]]:
             upright = ImageOps.exif_transpose(opened)
             if upright.mode == "CMYK":
                 remarks.append("The picture is made for print (CMYK); its colors were converted.")
+            if upright.mode in ("RGB", "RGBA", "L", "CMYK"):
+                upright.thumbnail((_SHOWN_SIDE, _SHOWN_SIDE), Image.Resampling.BOX)
             return _in_srgb(upright, remarks), tuple(remarks)
     except FormatError:
         raise

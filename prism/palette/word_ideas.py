@@ -117,9 +117,9 @@ _PLAIN = frozenset(
 
 #: Names for colors that no word of the brief has named, by hue band of 45 degrees.
 _NAMES = (
-    ("brick", "coral", "rosewood"), ("clay", "ember", "apricot"), ("honey", "straw", "lamp"),
-    ("moss", "fern", "reed"), ("pine", "mint", "tide"), ("lagoon", "harbor", "frost"),
-    ("iris", "slate", "midnight"), ("heather", "plum", "thistle"),
+    ("brick", "coral", "rosewood"), ("clay", "honey", "straw"), ("reed", "olive", "moss"),
+    ("fern", "pine", "mint"), ("tide", "lagoon", "frost"), ("harbor", "slate", "midnight"),
+    ("iris", "heather", "thistle"), ("plum", "wine", "rose"),
 )  # fmt: skip
 _NEUTRALS = ("stone", "chalk", "slate", "ash", "linen", "fog")
 #: How the hues of second, accent and quiet stand to the main one, set by set.

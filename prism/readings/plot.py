@@ -68,8 +68,8 @@ def plot(resolver: Resolver, theme: Theme, ramp: Ramp) -> Plot | None:
     fields = dict(ramp.parameters)
     points: list[tuple[str, str, tuple[float, float, float], str]] = []
     for key in ramp.steps:
-        token = resolver.document.token(key)
         color = resolver.resolve(key, theme).color
+        token = resolver.document.token(key)
         if token is None or color is None or color.alpha < 1:
             continue
         name = shown_path(token.path).rpartition(".")[2]

@@ -6,6 +6,7 @@ result would be wrong.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
 
 from prism.errors import EditError, ExpressionError
@@ -22,6 +23,9 @@ from prism.tokens.model import (
 )
 from prism.tokens.resolve import Resolver, Theme
 
+#: A value for a token under a condition; None takes away what is stored there.
+Setting = tuple[str, Condition, Value | None]
+
 
 def set_value(document: Document, key: str, condition: Condition, value: Value) -> Document:
     """Store ``value`` for a token under ``condition``.
@@ -29,21 +33,44 @@ def set_value(document: Document, key: str, condition: Condition, value: Value) 
     Refused: a value that does not parse as the token's type, a reference to nothing or of
     another type, and a circle in any theme.
     """
-    token = _token(document, key)
-    for axis, mode in condition.picks:
-        found = document.axis(axis)
-        if found is None or all(one.key != mode for one in found.modes):
-            raise EditError("That mode is no longer there.", place=shown_path(token.path))
-    check_value(document, token, value)
-    values = dict(token.values)
-    values[condition] = value
-    changed = _put(document, replace(token, values=tuple(values.items())))
-    refuse_broken(changed, key)
-    return _moved_by_hand(changed, key) if condition == BASE else changed
+    return set_values(document, [(key, condition, value)])
+
+
+def set_values(document: Document, settings: Iterable[Setting]) -> Document:
+    """Store many values at once; refused whole, as ``set_value``, where one of them is wrong."""
+    changed: dict[str, Token] = {}
+    moved = []
+    for key, condition, value in settings:
+        token = changed.get(key) or _token(document, key)
+        for axis, mode in condition.picks:
+            found = document.axis(axis)
+            if found is None or all(one.key != mode for one in found.modes):
+                raise EditError("That mode is no longer there.", place=shown_path(token.path))
+        values = dict(token.values)
+        if value is None:
+            values.pop(condition, None)
+        else:
+            try:
+                check_value(document, token, value)
+            except ExpressionError as error:
+                raise error.at(shown_path(token.path)) if len(changed) else error from None
+            values[condition] = value
+        changed[key] = replace(token, values=tuple(values.items()))
+        if condition == BASE and value is not None:
+            moved.append(key)
+    result = replace(
+        document, tokens=tuple(changed.get(token.key, token) for token in document.tokens)
+    )
+    refuse_broken(result, *changed)
+    for key in moved:
+        result = _moved_by_hand(result, key)
+    return result
 
 
 def _moved_by_hand(document: Document, key: str) -> Document:
     """Mark a step of a ramp that a recipe made as moved."""
+    if all(key not in ramp.steps for ramp in document.ramps):
+        return document
     return replace(
         document,
         ramps=tuple(

@@ -1,6 +1,6 @@
 """The frame around every room: the route, the theme bar, the theme being looked at."""
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from urllib.parse import urlencode
 
 from django.shortcuts import redirect, render
@@ -138,13 +138,14 @@ def enter(request, project, room, address="", **extra):
 def write(frame, revision, change):
     """Store what ``change`` makes of the document; it returns the document and the label.
 
-    ``revision`` is the one that the change was meant against. Returns the document stored, and
-    lets every ``PrismError`` through.
+    ``change`` is given the document at ``revision``, the one that the form was made from; what
+    others have stored since is merged with it. Returns the document stored, and lets every
+    ``PrismError`` through.
     """
-    after, label = change(frame.document)
-    before = replace(frame.loaded, revision=revision)
-    store.save(frame.project, before, after, frame.request.user, label)
-    return after
+    before = store.at(frame.project, revision)
+    after, label = change(before.document)
+    stored = store.save(frame.project, before, after, frame.request.user, label)
+    return stored.document
 
 
 def show(frame, template, context=None, status=200):

@@ -42,3 +42,8 @@ def keep(project, actor, name, picture):
 def find(project, code):
     """A picture of a project by its code, or None."""
     return Picture.objects.filter(project=project, code=code).first() if code else None
+
+
+def kept(project):
+    """Code and name of the pictures that a project keeps, newest first."""
+    return list(Picture.objects.filter(project=project).order_by("-id").values("code", "name"))

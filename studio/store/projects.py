@@ -12,8 +12,10 @@ from django.db import transaction
 from django.utils import timezone
 
 from prism.compare.diff import Operation, apply, diff_tables, inverse
+from prism.compare.merge import clashing, merge
 from prism.compare.rows import flatten, unflatten
 from prism.errors import PrismError
+from prism.tokens.edit import refuse_broken
 from prism.tokens.model import Document
 from prism.tokens.resolve import Resolver
 from prism.tokens.tables import Tables
@@ -21,6 +23,7 @@ from studio.store import tables
 from studio.store.models import JournalEntry, Membership, Project
 
 _CACHED_PROJECTS = 24
+_FARTHEST_BACK = 400
 #: How long a deleted project can be brought back.
 KEPT = timedelta(days=30)
 _cache = OrderedDict()
@@ -28,7 +31,17 @@ _lock = threading.Lock()
 
 
 class StaleError(PrismError):
-    """A write against a revision that is no longer the newest."""
+    """A write against a revision that cannot be found."""
+
+
+class ClashError(PrismError):
+    """A write that changed what somebody else has changed meanwhile; ``clashes`` says what."""
+
+    def __init__(self, clashes):
+        super().__init__(
+            clashing(clashes), mend="Nothing of yours was stored yet: choose, and store again."
+        )
+        self.clashes = clashes
 
 
 @dataclass(frozen=True)
@@ -123,21 +136,36 @@ def operations_of(entry):
     return [Operation(**plain) for plain in json.loads(entry.operations)]
 
 
+def at(project, revision):
+    """The document as it was at ``revision``. Raises ``StaleError`` where there was none."""
+    loaded = load(project)
+    if revision == loaded.revision:
+        return loaded
+    if not 0 < revision < loaded.revision or loaded.revision - revision > _FARTHEST_BACK:
+        raise StaleError(
+            "This was made against a state of the project that cannot be found any more.",
+            mend="Nothing of yours was stored; look at what is there now and store again.",
+        )
+    document = loaded.document
+    for entry in reversed(project.journal.since(revision)):
+        if entry.revision <= loaded.revision:
+            document = apply(document, inverse(operations_of(entry)))
+    return Loaded(document, revision)
+
+
 def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, reverts=None):
     """Store ``after``, which was made from the loaded ``before``; the only writer.
 
-    Everything happens in one transaction: the rows, the journal entry, the revision. Raises
-    ``StaleError`` where ``before`` is no longer the newest. Returns what is stored now.
+    Everything happens in one transaction: the rows, the journal entry, the revision. What others
+    have stored since ``before`` is kept: both changes are merged, or ``ClashError`` is raised
+    where they touch the same thing. Returns what is stored now.
     """
-    old, new = flatten(before.document), flatten(after)
-    operations = diff_tables(old, new)
     with transaction.atomic():
         current = Project.objects.select_for_update().get(pk=project.pk)
         if current.revision != before.revision:
-            raise StaleError(
-                "Someone has changed this project since you opened it.",
-                mend="Nothing of yours was stored; look at what is there now and store again.",
-            )
+            before, after = _merged(current, before, after)
+        old, new = flatten(before.document), flatten(after)
+        operations = diff_tables(old, new)
         if not operations:
             return before
         tables.write(current, old, new, operations)
@@ -162,6 +190,18 @@ def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, r
     project.revision = current.revision
     project.name = current.name
     return stored
+
+
+def _merged(current, before, after):
+    """What is stored now, and it together with what ``after`` changed of ``before``."""
+    theirs = load(current)
+    merged = merge(before.document, after, theirs.document)
+    if merged.clashes:
+        raise ClashError(merged.clashes)
+    known = {token.key: token for token in theirs.document.tokens}
+    touched = [one.key for one in merged.document.tokens if known.get(one.key) != one]
+    refuse_broken(merged.document, *touched)
+    return theirs, merged.document
 
 
 def undoable(project, actor):

@@ -123,7 +123,7 @@ class CellTests(RoomCase):
 
     def test_a_stale_write_is_refused_and_kept_in_the_field(self):
         response = self.store("ink.1", revision=0)
-        self.assertContains(response, "Someone has changed this project", status_code=422)
+        self.assertContains(response, "cannot be found any more", status_code=422)
         self.assertContains(response, 'value="ink.1"', status_code=422)
 
     def test_clearing_lets_a_mode_inherit_again(self):

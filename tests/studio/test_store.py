@@ -10,7 +10,7 @@ from django.test.utils import CaptureQueriesContext
 
 from demo import quillhaven
 from prism.compare.diff import diff
-from prism.errors import ConflictError
+from prism.errors import ConflictError, PrismError
 from prism.tokens import edit
 from prism.tokens.model import BASE, Condition, Expression
 from studio.store import projects as store
@@ -76,13 +76,46 @@ class SaveTests(StoreCase):
         store.save(project, loaded, set_value(loaded, "#111111"), self.maren, "Same")
         self.assertEqual(project.journal.count(), 1)
 
-    def test_a_stale_write_is_refused_whole(self):
+    def test_a_stale_write_of_another_thing_is_merged(self):
         project = self.make(token("a", "#111111"), token("b", "#222222"))
         old = store.load(project)
         store.save(project, old, set_value(old, "#333333"), self.tove, "First")
-        with self.assertRaisesMessage(store.StaleError, "Someone has changed this project"):
-            store.save(project, old, set_value(old, "#444444", key="b"), self.maren, "Second")
+        store.save(project, old, set_value(old, "#444444", key="b"), self.maren, "Second")
+        values = [one.value().text for one in self.fresh(project).document.tokens]
+        self.assertEqual(values, ["#333333", "#444444"])
+        labels = list(project.journal.values_list("label", flat=True))
+        self.assertEqual(labels[1:], ["First", "Second"])
+
+    def test_a_stale_write_of_the_same_thing_names_both_and_stores_nothing(self):
+        project = self.make(token("a", "#111111"))
+        old = store.load(project)
+        store.save(project, old, set_value(old, "#333333"), self.tove, "First")
+        with self.assertRaises(store.ClashError) as caught:
+            store.save(project, old, set_value(old, "#444444"), self.maren, "Second")
+        (clash,) = caught.exception.clashes
+        self.assertEqual((clash.mine, clash.theirs), ('"#444444"', '"#333333"'))
+        self.assertEqual(self.fresh(project).document.token("a").value(), Expression("#333333"))
+
+    def test_two_changes_that_make_a_circle_together_are_refused(self):
+        project = self.make(token("a", "#111111"), token("b", "#222222"))
+        old = store.load(project)
+        store.save(project, old, set_value(old, "{b}"), self.tove, "First")
+        with self.assertRaisesMessage(PrismError, "circle"):
+            store.save(project, old, set_value(old, "{a}", key="b"), self.maren, "Second")
         self.assertEqual(self.fresh(project).document.token("b").value(), Expression("#222222"))
+
+    def test_any_revision_is_found_again(self):
+        project = self.make(token("a", "#111111"))
+        documents = [store.load(project).document]
+        for shade in ("#222222", "#333333", "#444444"):
+            loaded = store.load(project)
+            store.save(project, loaded, set_value(loaded, shade), self.maren, shade)
+            documents.append(store.load(project).document)
+        for revision, was in enumerate(documents, 1):
+            self.assertEqual(store.at(project, revision).document, was)
+        for revision in (0, 9):
+            with self.assertRaises(store.StaleError):
+                store.at(project, revision)
 
     def test_a_failure_half_way_leaves_nothing(self):
         project = self.make(token("a", "#111111"))
@@ -245,7 +278,7 @@ class RaceTests(TransactionTestCase):
             try:
                 barrier.wait(timeout=10)
                 outcomes.append(write(key))
-            except store.StaleError as error:
+            except store.ClashError as error:
                 outcomes.append(error)
             finally:
                 connection.close()
@@ -271,20 +304,28 @@ class RaceTests(TransactionTestCase):
         self.project.refresh_from_db()
         self.assertEqual(self.project.revision, 2)
 
-    def test_with_the_lock_one_is_refused_and_nothing_is_lost(self):
-        def write(key):
-            project = Project.objects.get(pk=self.project.pk)
-            after = set_value(self.loaded, "#999999", key=key)
-            return store.save(project, self.loaded, after, self.maren, key)
+    def write(self, key, value):
+        project = Project.objects.get(pk=self.project.pk)
+        after = set_value(self.loaded, value, key=key)
+        return store.save(project, self.loaded, after, self.maren, key)
 
-        outcomes = self.together(write)
-        refused = [one for one in outcomes if isinstance(one, store.StaleError)]
-        self.assertEqual((len(outcomes), len(refused)), (2, 1))
+    def values(self):
         self.project.refresh_from_db()
         store.forget_all()
-        values = [one.value().text for one in store.load(self.project).document.tokens]
-        self.assertEqual(sorted(values).count("#999999"), 1)
+        return [one.value().text for one in store.load(self.project).document.tokens]
+
+    def test_with_the_lock_both_are_kept(self):
+        outcomes = self.together(lambda key: self.write(key, "#999999"))
+        self.assertEqual([type(one) for one in outcomes], [store.Loaded, store.Loaded])
+        self.assertEqual(self.values(), ["#999999", "#999999"])
+        self.assertEqual(JournalEntry.objects.filter(project=self.project).count(), 3)
+
+    def test_with_the_lock_one_of_two_writes_of_the_same_is_refused(self):
+        outcomes = self.together(lambda key: self.write("a", "#99999" + key))
+        refused = [one for one in outcomes if isinstance(one, store.ClashError)]
+        self.assertEqual((len(outcomes), len(refused)), (2, 1))
         self.assertEqual(JournalEntry.objects.filter(project=self.project).count(), 2)
+        self.assertIn(self.values()[0], ("#99999a", "#99999b"))
 
 
 class MappingTests(TestCase):

@@ -139,6 +139,7 @@ def _picture(frame, problem="", data=None, status=200):
             for token in frame.document.tokens
             if token.type == "color" and token.tier != "raw"
         ],
+        "kept": kept_pictures.kept(frame.project),
         "problem": problem,
     }
     return frames.show(frame, "bringing/picture.html", context, status)

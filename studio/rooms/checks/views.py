@@ -1,6 +1,5 @@
 """The Checks room: the contrast of every pairing, theme by theme."""
 
-from dataclasses import replace
 from itertools import groupby
 
 from django.contrib import messages
@@ -69,12 +68,14 @@ def add_pairing(request, project):
     form = PairingForm(request.POST)
     if not form.is_valid():
         return _room(frame, form, 400)
+
+    def change(document):
+        pairing = _pairing(document, form.cleaned_data)
+        after = edit.add_pairing(document, pairing)
+        return after, f"Added the pairing {contrast.summary(after, pairing)}"
+
     try:
-        pairing = _pairing(frame.document, form.cleaned_data)
-        after = edit.add_pairing(frame.document, pairing)
-        words = contrast.summary(after, pairing)
-        before = replace(frame.loaded, revision=form.cleaned_data["revision"])
-        store.save(project, before, after, request.user, f"Added the pairing {words}")
+        frames.write(frame, form.cleaned_data["revision"], change)
     except PrismError as error:
         form.add_error(None, str(error))
         return _room(frame, form, 422)

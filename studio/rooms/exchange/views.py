@@ -87,8 +87,12 @@ def _keep(request, frame, said, document):
     name = said["name"].strip() or document.name or "Untitled"
     if said["into"] == "here":
         after = replace(document, name=frame.document.name)
-        before = replace(frame.loaded, revision=said["revision"] or 0)
-        store.save(frame.project, before, after, request.user, f"Brought {name}")
+        if said["revision"] != frame.loaded.revision:
+            raise store.StaleError(
+                "Someone has changed this project since you opened it.",
+                mend="Nothing was stored; look at what is there now and bring the files again.",
+            )
+        store.save(frame.project, frame.loaded, after, request.user, f"Brought {name}")
         return frame.project
     return store.create(request.user, replace(document, name=name), f"Brought {name}")
 

@@ -77,17 +77,17 @@ def _copy(frame, problem="", typed=None, status=200):
 def store_value(request, project):
     """Store the value of a measure or a text."""
 
-    def change(frame, said):
-        token = frame.document.token(said["token"])
+    def change(document, frame, said):
+        token = document.token(said["token"])
         if token is None:
             raise PrismError("That token is no longer there.")
-        value = entry.read_typed(frame.document, said["value"], token)
+        value = entry.read_typed(document, said["value"], token)
         axis, _, mode = said["mode"].partition(" ")
         condition = BASE
         if mode:
             theme = readings.theme_in(frame.resolver, frame.theme, axis, mode)
             condition = edit.cell_condition(frame.resolver, token.key, axis, mode, theme)
-        after = edit.set_value(frame.document, token.key, condition, value)
+        after = edit.set_value(document, token.key, condition, value)
         return after, f"Set {shown_path(token.path)} to {entry.typed(value)[:60]}"
 
     return _write(request, project, forms.ValueForm(request.POST), change)
@@ -98,9 +98,9 @@ def store_value(request, project):
 def add(request, project):
     """Add a single measure or text."""
 
-    def change(frame, said):
+    def change(document, frame, said):
         after = measures.add_plain(
-            frame.document, said["path"], said["type"], said["value"], store.new_key
+            document, said["path"], said["type"], said["value"], store.new_key
         )
         return after, f"Added {said['path']}"
 
@@ -112,10 +112,10 @@ def add(request, project):
 def add_scale(request, project):
     """Add a scale."""
 
-    def change(frame, said):
+    def change(document, frame, said):
         kind = measures.kind_of(said["kind"])
         after = measures.add_scale(
-            frame.document,
+            document,
             kind,
             said["group"],
             said["base"],
@@ -138,7 +138,7 @@ def _write(request, project, form, change):
         return show(frame, f"Nothing was stored. {problem}", typed, 400)
     said = form.cleaned_data
     try:
-        frames.write(frame, said["revision"], lambda _: change(frame, said))
+        frames.write(frame, said["revision"], lambda document: change(document, frame, said))
     except PrismError as error:
         return show(frame, str(error), typed, 422)
     return redirect(frame.here)

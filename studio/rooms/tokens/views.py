@@ -131,26 +131,26 @@ def store_cell(request, project):
         )
     said = form.cleaned_data
     try:
-        frames.write(frame, said["revision"], lambda _: _change(frame, said))
+        frames.write(frame, said["revision"], lambda document: _change(document, said))
     except PrismError as error:
         return _room(frame, typed=said["value"], problem=str(error), status=422)
     return redirect(frame.here)
 
 
-def _change(frame, said):
-    token = frame.document.token(said["token"])
+def _change(document, said):
+    token = document.token(said["token"])
     if token is None:
         raise PrismError("That token is no longer there.")
     condition = condition_from(said["condition"])
     path = shown_path(token.path)
     if said["clear"]:
-        after = edit.clear_value(frame.document, token.key, condition)
+        after = edit.clear_value(document, token.key, condition)
         label = f"Cleared {path}"
     else:
-        value = entry.read_typed(frame.document, said["value"], token)
-        after = edit.set_value(frame.document, token.key, condition, value)
+        value = entry.read_typed(document, said["value"], token)
+        after = edit.set_value(document, token.key, condition, value)
         label = f"Set {path} to {entry.typed(value)[:60]}"
-    return after, f"{label} for {condition_words(frame.document, condition)}"
+    return after, f"{label} for {condition_words(document, condition)}"
 
 
 @requires("view")

@@ -3,8 +3,10 @@
 from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand
 
-from demo import quillhaven
+from demo import picture, quillhaven
+from prism.palette import pictures
 from studio.accounts.demo import DEMO_DESIGNER
+from studio.store import pictures as kept_pictures
 from studio.store import projects as store
 from studio.store.models import Membership, Project
 
@@ -29,4 +31,6 @@ class Command(BaseCommand):
         roles = {"demo-developer": Membership.Role.EDITOR, "demo-reader": Membership.Role.VIEWER}
         for name, role in roles.items():
             Membership.objects.create(project=project, user=people.get(username=name), role=role)
+        read = pictures.read(picture.draw(), picture.NAME)
+        kept_pictures.keep(project, designer, picture.NAME, read)
         self.stdout.write(f"Loaded {project.name}.")

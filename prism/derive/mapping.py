@@ -1,0 +1,192 @@
+"""Many cells at once: mapped to another ramp, shifted or mirrored along it, copied, cleared.
+
+A cell is a token and the condition its value is stored under. Where a cell refers to a step, its
+ladder is the ramp of that step, or the group of tokens it lies in.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+
+from prism.errors import EditError
+from prism.palette import building
+from prism.tokens.edit import Setting, cell_condition, set_values
+from prism.tokens.entry import read_typed, shown_path_or_root
+from prism.tokens.expressions import reference_of
+from prism.tokens.model import BASE, Condition, Document, Expression, Token, Value, shown_path
+from prism.tokens.resolve import Resolver, Theme
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A token as it stands in one theme: where a new value goes, and what is there now."""
+
+    token: Token
+    theme: Theme
+    condition: Condition
+    value: Value | None
+
+
+@dataclass(frozen=True, slots=True)
+class Done:
+    """A document after many edits: how many cells changed, and paths of those left alone."""
+
+    document: Document
+    changed: int
+    skipped: tuple[str, ...] = ()
+
+
+def places(
+    resolver: Resolver, keys: Iterable[str], axis: str, modes: Sequence[str], theme: Theme
+) -> list[Place]:
+    """The cells of tokens in some modes of an axis, all else as in ``theme``.
+
+    Without an axis there is one cell a token. What goes nowhere of its own is left out.
+    """
+    found: dict[tuple[str, Condition], Place] = {}
+    for key in keys:
+        token = resolver.document.token(key)
+        if token is None:
+            raise EditError("One of the tokens is no longer there.")
+        for mode in modes if axis else ("",):
+            at = resolver.theme(resolver.picks(theme) | {axis: mode}) if axis else theme
+            won = resolver.winner(key, at)
+            condition = cell_condition(resolver, key, axis, mode, at) if axis else BASE
+            place = Place(token, at, condition, won[1] if won else None)
+            found.setdefault((key, condition), place)
+    return list(found.values())
+
+
+def ladder_of(document: Document, value: Value | None) -> tuple[tuple[str, ...], int] | None:
+    """The steps a value stands on, by key, and its place among them; None for no reference.
+
+    They are the steps of the ramp that the referenced token is one of, else the tokens of its
+    type beside it in its group, where there are at least three.
+    """
+    path = reference_of(value.text) if isinstance(value, Expression) else ""
+    token = document.token_at(path) if path else None
+    if token is None:
+        return None
+    ramp = building.ramp_with(document, token.key)
+    if ramp is not None:
+        return ramp.steps, ramp.steps.index(token.key)
+    beside = tuple(
+        one.key for one in document.tokens if one.group == token.group and one.type == token.type
+    )
+    return (beside, beside.index(token.key)) if token.group and len(beside) >= 3 else None
+
+
+def shift(document: Document, cells: Sequence[Place], by: int) -> Done:
+    """Move each cell ``by`` steps along its ladder, not beyond its ends."""
+
+    def turn(steps: tuple[str, ...], place: int) -> str:
+        return steps[min(max(place + by, 0), len(steps) - 1)]
+
+    return _along(document, cells, turn)
+
+
+def mirror(document: Document, cells: Sequence[Place]) -> Done:
+    """Move each cell to the step as far from the other end of its ladder."""
+    return _along(document, cells, lambda steps, place: steps[len(steps) - 1 - place])
+
+
+def map_to(document: Document, cells: Sequence[Place], ramp: str) -> Done:
+    """Let each cell stand on the like step of another ramp."""
+    target = building.ramp_of(document, ramp)
+
+    def turn(steps: tuple[str, ...], place: int) -> str:
+        return building.alike(document, steps, target.steps)[steps[place]]
+
+    return _along(document, cells, turn)
+
+
+def _along(
+    document: Document, cells: Sequence[Place], turn: Callable[[tuple[str, ...], int], str]
+) -> Done:
+    settings: list[Setting] = []
+    skipped = []
+    for cell in cells:
+        found = ladder_of(document, cell.value)
+        if found is None:
+            skipped.append(shown_path(cell.token.path))
+            continue
+        target = document.token(turn(*found))
+        assert target is not None
+        settings.append((cell.token.key, cell.condition, reference_to(document, target)))
+    return _done(document, cells, settings, skipped)
+
+
+def reference_to(document: Document, token: Token) -> Expression:
+    """The reference to a token."""
+    return Expression("{" + shown_path_or_root(document, token) + "}")
+
+
+def put(document: Document, cells: Sequence[Place], text: str) -> Done:
+    """Give every cell the value that ``text`` means for its token."""
+    settings: list[Setting] = [
+        (cell.token.key, cell.condition, read_typed(document, text, cell.token)) for cell in cells
+    ]
+    return _done(document, cells, settings)
+
+
+def clear(document: Document, cells: Sequence[Place]) -> Done:
+    """Take away what the cells hold; a base value stays where it is the token's only one."""
+    settings: list[Setting] = []
+    skipped = []
+    for cell in cells:
+        stored = cell.token.value(cell.condition) is not None
+        if not stored or (cell.condition == BASE and len(cell.token.values) == 1):
+            skipped.append(shown_path(cell.token.path))
+        else:
+            settings.append((cell.token.key, cell.condition, None))
+    return _done(document, cells, settings, skipped)
+
+
+def wrap_opacity(document: Document, cells: Sequence[Place], percent: int) -> Done:
+    """Let every color cell cover ``percent`` of what it covers now."""
+    if not 1 <= percent <= 99:
+        raise EditError("An opacity is 1 to 99 percent.")
+    settings: list[Setting] = []
+    skipped = []
+    for cell in cells:
+        if cell.token.type != "color" or not isinstance(cell.value, Expression):
+            skipped.append(shown_path(cell.token.path))
+            continue
+        text = f"rgb(from {cell.value.text} r g b / calc(alpha * {percent / 100:g}))"
+        settings.append((cell.token.key, cell.condition, Expression(text)))
+    return _done(document, cells, settings, skipped)
+
+
+def copy_mode(
+    resolver: Resolver, keys: Iterable[str], axis: str, source: str, target: str, theme: Theme
+) -> Done:
+    """Store for each token in mode ``target`` what holds for it in mode ``source``."""
+    document = resolver.document
+    there = places(resolver, keys, axis, [target], theme)
+    settings: list[Setting] = []
+    at = resolver.theme(resolver.picks(theme) | {axis: source})
+    for cell in there:
+        won = resolver.winner(cell.token.key, at)
+        if won is not None:
+            settings.append((cell.token.key, cell.condition, won[1]))
+    return _done(document, there, settings)
+
+
+def _done(
+    document: Document,
+    cells: Sequence[Place],
+    settings: Sequence[Setting],
+    skipped: Sequence[str] = (),
+) -> Done:
+    stored = {(cell.token.key, cell.condition): cell.value for cell in cells}
+    fresh = []
+    for key, condition, value in settings:
+        token = document.token(key)
+        same = value is not None and stored.get((key, condition)) == value
+        if not same or (token is not None and value is None):
+            fresh.append((key, condition, value))
+    if not fresh:
+        return Done(document, 0, tuple(dict.fromkeys(skipped)))
+    changed = set_values(document, fresh)
+    return Done(changed, len(fresh), tuple(dict.fromkeys(skipped)))

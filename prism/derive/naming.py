@@ -1,0 +1,182 @@
+"""Token names from a scheme: an ordered list of parts, each with its words.
+
+The names are every word of each part with every word of the next; what is not needed is struck.
+First mappings are guessed from the words, and are only a beginning.
+"""
+
+from __future__ import annotations
+
+import itertools
+import re
+from collections.abc import Callable, Collection, Iterable
+from dataclasses import dataclass, replace
+
+from prism.errors import EditError
+from prism.palette import covering
+from prism.palette.building import NewKey
+from prism.tokens.bindings import words_of
+from prism.tokens.entry import shown_path_or_root
+from prism.tokens.model import BASE, Condition, Document, Expression, Ramp, Scheme, Token, Value
+from prism.tokens.structure import add_tokens, check_path
+
+MOST_NAMES = 2000
+#: A word that stands for "no word here", so that a part can be left out of a name.
+NONE = "-"
+#: Schemes to start from; ours.
+STARTING = (
+    Scheme(
+        "plain",
+        "area, role, emphasis",
+        (
+            ("area", ("text", "surface", "line")),
+            ("role", ("main", "accent", "signal")),
+            ("emphasis", ("strong", "soft")),
+        ),
+    ),
+    Scheme(
+        "parts",
+        "part, property, state",
+        (
+            ("part", ("button", "field", "row", "menu", "tag")),
+            ("property", ("fill", "label", "line")),
+            ("state", ("rest", "hover", "pressed", "disabled")),
+        ),
+    ),
+    Scheme(
+        "levels",
+        "surfaces by level",
+        (("area", ("surface",)), ("level", ("0", "1", "2", "3", "4")), ("state", (NONE, "hover"))),
+    ),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Name:
+    """One name of a scheme, and whether a token has it."""
+
+    path: str
+    there: bool
+
+
+def read(name: str, lines: Iterable[tuple[str, str]], key: str) -> Scheme:
+    """A scheme from its name and lines of a part's name and its words, parted by blanks."""
+    parts: list[tuple[str, tuple[str, ...]]] = []
+    for part, typed in lines:
+        found = tuple(one for one in re.split(r"[\s,;]+", typed.strip()) if one)
+        if part.strip() and found:
+            parts.append((part.strip(), tuple(dict.fromkeys(found))))
+    if not name.strip():
+        raise EditError("A scheme needs a name.")
+    if not parts:
+        raise EditError("A scheme needs at least one part with words.")
+    scheme = Scheme(key, name.strip(), tuple(parts))
+    count = 1
+    for _, words in parts:
+        count *= len(words)
+    if count > MOST_NAMES:
+        raise EditError(f"The scheme gives {count} names; at most {MOST_NAMES} can be looked at.")
+    for path in paths(scheme):
+        check_path(path)
+    return scheme
+
+
+def paths(scheme: Scheme) -> tuple[str, ...]:
+    """All names of a scheme, in the order of its words; parts with ``-`` are left out."""
+    found = []
+    for words in itertools.product(*(words for _, words in scheme.parts)):
+        path = ".".join(word for word in words if word != NONE)
+        if path:
+            found.append(path)
+    return tuple(dict.fromkeys(found))
+
+
+def names(document: Document, scheme: Scheme) -> list[Name]:
+    """The names of a scheme against a document."""
+    return [Name(path, document.token_at(path) is not None) for path in paths(scheme)]
+
+
+def store(document: Document, scheme: Scheme) -> Document:
+    """The document with a scheme kept, in place of the one of its key."""
+    rest = tuple(one for one in document.schemes if one.key != scheme.key)
+    return replace(document, schemes=(*rest, scheme))
+
+
+def add(document: Document, scheme: Scheme, chosen: Collection[str], new_key: NewKey) -> Document:
+    """A color token for each chosen name of a scheme that no token has, in the scheme's order.
+
+    A name that is also the start of another is put at the root of that group.
+    """
+    wanted = [path for path in paths(scheme) if path in chosen and document.token_at(path) is None]
+    if not wanted:
+        raise EditError("No name is left that is not there already.", mend="Strike fewer.")
+    document, guess = _guesser(document, new_key)
+    made = []
+    for path in wanted:
+        rooted = any(other.startswith(path + ".") for other in wanted) or any(
+            token.path.startswith(path + ".") for token in document.tokens
+        )
+        values = guess(path)
+        stored = f"{path}.$root" if rooted else path
+        made.append(Token(new_key(), stored, "color", "semantic", values))
+    return add_tokens(document, made)
+
+
+_NEUTRAL_STEPS = {
+    "text": {"": 10, "strong": 10, "main": 10, "soft": 7, "muted": 7, "faint": 5, "disabled": 5},
+    "surface": {"": 0, "strong": 2, "soft": 1, "0": 0, "1": 1, "2": 2, "3": 3, "4": 4, "hover": 1},
+    "line": {"": 3, "strong": 6, "soft": 2, "focus": 6},
+}
+_STATES = {"rest": 0, "hover": 1, "pressed": 2, "selected": 1}
+_AREAS = {
+    "text": frozenset(["text", "label", "ink", "title", "icon", "foreground"]),
+    "line": frozenset(["line", "border", "divider", "outline", "stroke", "ring"]),
+    "surface": frozenset(
+        ["surface", "fill", "background", "ground", "page", "card", "row", "menu", "field"]
+    ),
+}
+_ACCENT = frozenset(["accent", "action", "primary", "brand", "button", "link", "focus", "selected"])
+
+
+Guess = Callable[[str], tuple[tuple[Condition, Value], ...]]
+
+
+def _guesser(document: Document, new_key: NewKey) -> tuple[Document, Guess]:
+    """The document with the ramps that guesses need, and the guess for a path: a light value, and
+    a mirrored one for dark modes."""
+    document, neutral = covering.neutral(document, new_key)
+    document, main = covering.main(document, new_key)
+    dark = covering.dark_conditions(document)
+
+    def guess(path: str) -> tuple[tuple[Condition, Value], ...]:
+        words = words_of(path)
+        area = next((name for name, known in _AREAS.items() if known & set(words)), "surface")
+        numbers = re.findall(r"\d+", path)
+        ramp = main if _ACCENT & set(words) and "disabled" not in words else neutral
+        if ramp is main:
+            step = {"text": 7, "line": 6, "surface": 7}[area]
+            step += sum(_STATES.get(word, 0) for word in words)
+            if "soft" in words:
+                step = 1 if area == "surface" else step
+            if area == "text" and "label" in words:
+                ramp, step = neutral, 0
+        else:
+            table = _NEUTRAL_STEPS[area]
+            known = [table[word] for word in (*words, *numbers) if word in table]
+            step = known[-1] if known else table[""]
+        return _values(document, ramp, step, dark)
+
+    return document, guess
+
+
+def _values(
+    document: Document, ramp: Ramp, step: int, dark: list[Condition]
+) -> tuple[tuple[Condition, Value], ...]:
+    last = len(ramp.steps) - 1
+    place = round(min(step, 10) / 10 * last)
+
+    def reference(index: int) -> Value:
+        token = document.token(ramp.steps[index])
+        assert token is not None
+        return Expression("{" + shown_path_or_root(document, token) + "}")
+
+    return ((BASE, reference(place)), *((one, reference(last - place)) for one in dark))

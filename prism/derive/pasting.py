@@ -1,0 +1,123 @@
+"""Pasting onto the sheet: a range of cells as text, CSS declarations, or a two-column table."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from prism.derive.mapping import Done, Place
+from prism.errors import EditError
+from prism.tokens.edit import Setting, set_values
+from prism.tokens.entry import read_typed
+from prism.tokens.model import Document, Token, shown_path
+from prism.tokens.names import css_names
+
+MAX_CELLS = 20_000
+MAX_TEXT = 1_000_000
+_DECLARATION = re.compile(r"\s*(--[^\s:;{}]+)\s*:\s*([^;{}]+?)\s*(?:;|\Z)")
+
+
+@dataclass(frozen=True, slots=True)
+class Named:
+    """Values that came with names: for each token that was found its text, and names that no token
+    has."""
+
+    values: tuple[tuple[Token, str], ...]
+    unknown: tuple[str, ...]
+
+
+def grid(text: str) -> list[list[str]]:
+    """Rows of cells, as spreadsheets copy them: tabs between cells, a line a row."""
+    if len(text) > MAX_TEXT:
+        raise EditError(f"At most {MAX_TEXT} characters are pasted at once.")
+    lines = text.replace("\r\n", "\n").replace("\r", "\n").rstrip("\n").split("\n")
+    found = [line.split("\t") for line in lines]
+    if sum(map(len, found)) > MAX_CELLS:
+        raise EditError(f"At most {MAX_CELLS} cells are pasted at once.")
+    return found
+
+
+def named(document: Document, text: str) -> Named | None:
+    """The values of CSS declarations, or of a table of a name and a value a line; None for neither.
+
+    A name is a token's path or its CSS name, with or without the dashes before it.
+    """
+    pairs = [(match[1], match[2]) for match in _DECLARATION.finditer(text)]
+    if not pairs:
+        rows = grid(text)
+        if any(len(row) != 2 for row in rows):
+            return None
+        pairs = [(row[0].strip(), row[1].strip()) for row in rows]
+    by_name = _names(document)
+    found, unknown = [], []
+    for name, value in pairs:
+        token = by_name.get(name) or by_name.get(name.removeprefix("--"))
+        if token is None:
+            unknown.append(name)
+        else:
+            found.append((token, _value(value, by_name)))
+    if not found:
+        return None
+    return Named(tuple(found), tuple(unknown))
+
+
+def _names(document: Document) -> dict[str, Token]:
+    found: dict[str, Token] = {}
+    names = css_names(document)
+    for token in document.tokens:
+        if token.key in names:
+            found.setdefault(names[token.key].removeprefix("--").removeprefix("_"), token)
+    for token in document.tokens:
+        found[shown_path(token.path)] = token
+    return found
+
+
+def _value(text: str, by_name: Mapping[str, Token]) -> str:
+    """A pasted value; ``var(--x)`` becomes the reference to the token of that name."""
+    match = re.fullmatch(r"var\(\s*--([^\s,)]+)\s*\)", text)
+    token = by_name.get(match[1]) if match else None
+    return "{" + shown_path(token.path) + "}" if token is not None else text
+
+
+def onto(document: Document, rows: Sequence[Sequence[Place]], text: str) -> Done:
+    """Paste a range of text onto cells, from the first of ``rows`` on.
+
+    One value alone fills every cell given; a range that is larger than what is there is cut. Empty
+    cells of the text change nothing.
+    """
+    cells = grid(text)
+    single = len(cells) == 1 and len(cells[0]) == 1
+    settings: list[Setting] = []
+    for down, row in enumerate(rows):
+        for right, place in enumerate(row):
+            if single:
+                found = cells[0][0]
+            elif down < len(cells) and right < len(cells[down]):
+                found = cells[down][right]
+            else:
+                continue
+            if found.strip():
+                value = read_typed(document, found, place.token)
+                settings.append((place.token.key, place.condition, value))
+    return _stored(document, settings)
+
+
+def by_name(document: Document, cells: Mapping[str, Place], found: Named) -> Done:
+    """Store values that came with names, each in the cell of its token; ``cells`` by token key."""
+    settings: list[Setting] = [
+        (token.key, cells[token.key].condition, read_typed(document, text, token))
+        for token, text in found.values
+        if token.key in cells
+    ]
+    done = _stored(document, settings)
+    return Done(done.document, done.changed, found.unknown)
+
+
+def _stored(document: Document, settings: list[Setting]) -> Done:
+    if not settings:
+        raise EditError("Nothing of what was pasted fits here.", mend="Choose the first cell.")
+    changed = set_values(document, settings)
+    was = {token.key: dict(token.values) for token in document.tokens}
+    fresh = sum(was[key].get(condition) != value for key, condition, value in settings)
+    return Done(changed, fresh)
