@@ -84,6 +84,9 @@ INSTALLED_APPS = [
     "studio.rooms.checks",
     "studio.rooms.exchange",
     "studio.rooms.tokens",
+    "studio.rooms.mapping",
+    "studio.rooms.naming",
+    "studio.rooms.axes",
 ]
 
 MIDDLEWARE = [

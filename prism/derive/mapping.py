@@ -62,7 +62,7 @@ def ladder_of(document: Document, value: Value | None) -> tuple[tuple[str, ...],
     """The steps a value stands on, by key, and its place among them; None for no reference.
 
     They are the steps of the ramp that the referenced token is one of, else the tokens of its
-    type beside it in its group, where there are at least three.
+    type beside it in its group; at least three.
     """
     path = reference_of(value.text) if isinstance(value, Expression) else ""
     token = document.token_at(path) if path else None
@@ -70,7 +70,7 @@ def ladder_of(document: Document, value: Value | None) -> tuple[tuple[str, ...],
         return None
     ramp = building.ramp_with(document, token.key)
     if ramp is not None:
-        return ramp.steps, ramp.steps.index(token.key)
+        return (ramp.steps, ramp.steps.index(token.key)) if len(ramp.steps) >= 3 else None
     beside = tuple(
         one.key for one in document.tokens if one.group == token.group and one.type == token.type
     )

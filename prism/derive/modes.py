@@ -14,10 +14,21 @@ from prism.derive.mapping import ladder_of, reference_to
 from prism.tokens.axes import add_mode
 from prism.tokens.bindings import words_of
 from prism.tokens.edit import set_values
-from prism.tokens.model import Condition, Document, Mode, Pairing, Token, Value
+from prism.tokens.expressions import reference_of
+from prism.tokens.model import (
+    Condition,
+    Document,
+    Expression,
+    Mode,
+    Pairing,
+    Ramp,
+    Token,
+    Value,
+    shown_path,
+)
 from prism.tokens.resolve import Resolver, Theme
 
-Reason = Literal["mirrored", "level", "tuned", "same"]
+Reason = Literal["mirrored", "level", "tuned", "label"]
 _UTILITY = frozenset(
     [
         "text",
@@ -65,18 +76,22 @@ def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
     settled: dict[str, Value] = {}
     later: list[tuple[Token, Value]] = []
     for token in document.tokens:
-        if token.tier == "raw" or token.type != "color":
+        if token.tier == "raw" or token.type != "color" or _is_rung(document, token):
             continue
         won = resolver.winner(token.key, theme)
         if won is None:
             continue
         found = ladder_of(document, won[1])
         utility = bool(_UTILITY & set(words_of(token.path)))
-        if found is None:
-            continue
         if token.key in surfaces:
             value: Value = reference_to(document, _token(document, surfaces[token.key]))
             rows.append(Row(token, won[1], value, "level", "levels get lighter as they rise"))
+        elif found is None or not _opaque(resolver, found[0], theme):
+            if isinstance(won[1], Expression) and not _follows(document, won[1]):
+                later.append((token, won[1]))
+            continue
+        elif _follows(document, won[1]):
+            continue
         elif utility:
             steps, place = found
             target = _token(document, steps[len(steps) - 1 - place])
@@ -88,7 +103,8 @@ def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
         settled[token.key] = value
     rows += _tuned(document, axis, source, key, settled, later)
     order = {token.key: place for place, token in enumerate(document.tokens)}
-    return sorted(rows, key=lambda row: order[row.token.key])
+    differing = [row for row in rows if row.proposed != row.now]
+    return sorted(differing, key=lambda row: order[row.token.key])
 
 
 def take(
@@ -103,35 +119,44 @@ def take(
     )
 
 
-def _levels(resolver: Resolver, theme: Theme) -> dict[str, str]:
-    """Steps for the surfaces of one ladder, by token key: mirrored, in order of their names' rise.
+def _is_rung(document: Document, token: Token) -> bool:
+    """Whether a token is a step of a ladder that others stand on, such as ``accent.8``."""
+    if not shown_path(token.path).rpartition(".")[2].isdigit() or not token.group:
+        return False
+    beside = [one for one in document.tokens if one.group == token.group]
+    return sum(shown_path(one.path).rpartition(".")[2].isdigit() for one in beside) >= 5
 
-    What is lightest by day lies lowest at night: the page takes the darkest step it mirrors to, and
-    each level above it a step lighter, so that they stay in order and apart.
+
+def _levels(resolver: Resolver, theme: Theme) -> dict[str, str]:
+    """Steps for the surfaces, by token key, on the ladder that most of them stand on.
+
+    What is lightest by day lies lowest at night: the lowest level takes the step opposite to the
+    lightest one used, and each level above it a step lighter, so that they stay in order and apart.
+    Surfaces of a single color, such as white, join them.
     """
     document = resolver.document
-    found: dict[tuple[str, ...], list[tuple[Token, int]]] = {}
+    members: list[Token] = []
+    found: dict[tuple[str, ...], list[int]] = {}
     for token in document.tokens:
-        if token.tier != "semantic" or token.type != "color":
-            continue
         words = words_of(token.path)
-        if not words or not _SURFACE & set(words[:1]) or "inverse" in words:
+        if token.tier != "semantic" or token.type != "color" or not words:
+            continue
+        if words[0] not in _SURFACE or "inverse" in words:
             continue
         won = resolver.winner(token.key, theme)
-        ladder = ladder_of(document, won[1]) if won else None
-        if ladder is not None:
-            found.setdefault(ladder[0], []).append((token, ladder[1]))
-    steps: dict[str, str] = {}
-    for ladder_steps, members in found.items():
-        if len(members) < 2:
+        answer = resolver.resolve(token.key, theme).color
+        if won is None or answer is None or answer.alpha < 1:
             continue
-        darkest = len(ladder_steps) - 1
-        lowest = max(darkest - min(place for _, place in members), 0)
-        ranks = sorted({_rank(token) for token, _ in members})
-        for token, _ in members:
-            rise = ranks.index(_rank(token))
-            steps[token.key] = ladder_steps[max(lowest - rise, 0)]
-    return steps
+        members.append(token)
+        ladder = ladder_of(document, won[1])
+        if ladder is not None:
+            found.setdefault(ladder[0], []).append(ladder[1])
+    if len(members) < 2 or not found:
+        return {}
+    steps, used = max(found.items(), key=lambda one: len(one[1]))
+    lowest = len(steps) - 1 - min(used)
+    ranks = sorted({_rank(token) for token in members})
+    return {token.key: steps[max(lowest - ranks.index(_rank(token)), 0)] for token in members}
 
 
 _RISE = ("sunken", "well", "page", "base", "ground", "card", "raised", "top", "menu")
@@ -146,6 +171,18 @@ def _rank(token: Token) -> int:
     return max((_RISE.index(word) for word in words if word in _RISE), default=3)
 
 
+def _follows(document: Document, value: Value) -> bool:
+    """Whether a value refers to a semantic token that is no rung, and so follows it."""
+    path = reference_of(value.text) if isinstance(value, Expression) else ""
+    target = document.token_at(path) if path else None
+    return target is not None and target.tier != "raw" and not _is_rung(document, target)
+
+
+def _opaque(resolver: Resolver, steps: tuple[str, ...], theme: Theme) -> bool:
+    colors = [resolver.resolve(key, theme).color for key in steps]
+    return all(color is None or color.alpha >= 1 for color in colors)
+
+
 def _tuned(
     document: Document,
     axis: str,
@@ -155,47 +192,94 @@ def _tuned(
     later: list[tuple[Token, Value]],
 ) -> list[Row]:
     """Rows for colors that carry meaning or brand: the step of their ladder that stands out from
-    the background of the new mode as much as they do now, by CIE L*."""
+    the background of the new mode as much as they do now, by CIE L*. Fills come before the labels
+    that lie on them; a label takes what can be read on its fill.
+    """
     grounds = _grounds(document, [token for token, _ in later])
-    if not grounds:
-        return []
+    waiting = {token.key for token, _ in later}
+    fills = [one for one in later if grounds.get(one[0].key) not in waiting]
+    labels = [one for one in later if grounds.get(one[0].key) in waiting]
+    before = Resolver(document)
     trial = add_mode(document, axis, Mode(key, key), source)
     condition = Condition.of({axis: key})
-    trial = set_values(trial, [(token, condition, value) for token, value in settled.items()])
-    before, after = Resolver(document), Resolver(trial)
-    was, now = before.theme({axis: source}), after.theme({axis: key})
-    rows = []
-    for token, value in later:
-        ground = grounds.get(token.key)
-        ladder = ladder_of(document, value)
-        if ground is None or ladder is None:
-            continue
-        (yardstick,) = audit(before, [Pairing("", token.key, (ground,))], [was])
-        pairs = [Pairing(str(i), step, (ground,)) for i, step in enumerate(ladder[0])]
-        readings = audit(after, pairs, [now])
-        gaps = [math.inf if one.missing else abs(one.gap) for one in readings]
-        if yardstick.missing or min(gaps) == math.inf:
-            continue
-        wanted = abs(yardstick.gap)
-        required = max(
-            (p.required for p in document.pairings if p.foreground == token.key), default=0.0
-        )
-        fitting = [
-            (readings[i].ratio < required, abs(gap - wanted), i)
-            for i, gap in enumerate(gaps)
-            if gap != math.inf
-        ]
-        best = min(fitting)[2]
-        if best == ladder[1]:
-            continue
-        proposed = reference_to(document, _token(document, ladder[0][best]))
-        words = (
-            f"stands out by {gaps[best]:.0f} L* there, {wanted:.0f} here"
-            if abs(gaps[best] - wanted) > EVEN
-            else "stands out as much as here"
-        )
-        rows.append(Row(token, value, proposed, "tuned", words))
+    rows: list[Row] = []
+    for wave in (fills, labels):
+        held = [(token, condition, value) for token, value in settled.items()]
+        after = Resolver(set_values(trial, held))
+        themes = before.theme({axis: source}), after.theme({axis: key})
+        for token, value in wave:
+            ground = grounds.get(token.key)
+            if ground is not None:
+                row = _row(before, after, themes, token, value, ground)
+                if row is not None:
+                    rows.append(row)
+                    settled[token.key] = row.proposed
     return rows
+
+
+def _row(
+    before: Resolver,
+    after: Resolver,
+    themes: tuple[Theme, Theme],
+    token: Token,
+    value: Value,
+    ground: str,
+) -> Row | None:
+    document = before.document
+    was, now = themes
+    required = max(
+        (p.required for p in document.pairings if p.foreground == token.key), default=0.0
+    )
+    ladder = ladder_of(document, value)
+    if ladder is None or not _opaque(before, ladder[0], was):
+        return _label(after, now, token, value, ground, required)
+    (yardstick,) = audit(before, [Pairing("", token.key, (ground,))], [was])
+    pairs = [Pairing(str(i), step, (ground,)) for i, step in enumerate(ladder[0])]
+    readings = audit(after, pairs, [now])
+    gaps = [math.inf if one.missing else abs(one.gap) for one in readings]
+    if yardstick.missing or min(gaps) == math.inf:
+        return None
+    wanted = abs(yardstick.gap)
+    best = min(
+        (readings[i].ratio < required, abs(gap - wanted), i)
+        for i, gap in enumerate(gaps)
+        if gap != math.inf
+    )[2]
+    proposed = reference_to(document, _token(document, ladder[0][best]))
+    even = abs(gaps[best] - wanted) <= EVEN
+    words = (
+        "stands out as much as here"
+        if even
+        else f"stands out by {gaps[best]:.0f} L* there, {wanted:.0f} here"
+    )
+    return Row(token, value, proposed, "tuned", words)
+
+
+def _label(
+    after: Resolver, theme: Theme, token: Token, value: Value, ground: str, required: float
+) -> Row | None:
+    """A color without a ladder that can no longer be read on its ground takes the end of the ink
+    that can: the step of the most used ladder, white or black, of the highest contrast."""
+    document = after.document
+    if not required:
+        return None
+    ends = {key: None for ramp in document.ramps if len(ramp.steps) >= 3 for key in _ends(ramp)}
+    plain = [t.key for t in document.tokens if t.tier == "raw" and t.path in ("white", "black")]
+    keys = [token.key, *plain, *ends]
+    readings = audit(after, [Pairing(key, key, (ground,)) for key in keys], [theme])
+    own = readings[0]
+    if own.missing or own.ratio >= required:
+        return None
+    known = [one for one in readings[1:] if not one.missing]
+    if not known:
+        return None
+    best = max(known, key=lambda one: one.ratio)
+    proposed = reference_to(document, _token(document, best.pairing))
+    return Row(token, value, proposed, "label", f"{best.shown} on its fill, {own.shown} as it is")
+
+
+def _ends(ramp: Ramp) -> tuple[str, str]:
+    return ramp.steps[0], ramp.steps[-1]
 
 
 def _grounds(document: Document, tokens: list[Token]) -> dict[str, str]:

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Iterable, Sequence
+from dataclasses import dataclass, replace
 
 from prism.checks.contrast import Reading, audit
-from prism.tokens.expressions import value_text
-from prism.tokens.model import BASE, TIERS, Axis, Condition, Mode, Tier, Token, Value
+from prism.tokens.expressions import reference_of, value_text
+from prism.tokens.model import BASE, TIERS, Axis, Condition, Mode, Tier, Token, Value, shown_path
 from prism.tokens.resolve import Resolver, Theme
 from prism.tokens.resolved import Answer
+
+#: Rows sent at once, and rows in one block of those that are sent when they come into sight.
+AT_ONCE, BLOCK = 90, 60
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +37,23 @@ class Cell:
         """The stored value on one line."""
         return value_text(self.value) if self.value is not None else ""
 
+    @property
+    def shown(self) -> str:
+        """What the cell says: a reference without its braces, or the value."""
+        if self.answer.broken:
+            return f"broken: {self.text}"
+        if self.value is None:
+            return "—"
+        path = reference_of(self.text)
+        return shown_path(path) if path else self.text
+
+    @property
+    def looks(self) -> str:
+        """Class names for how it looks: inherited, broken, narrow (a condition on several axes)."""
+        found = ("inherited", self.inherited), ("broken", bool(self.answer.broken))
+        several = ("narrow", len(self.condition.picks) > 1)
+        return "".join(f" {name}" for name, holds in (*found, several) if holds)
+
 
 @dataclass(frozen=True, slots=True)
 class Line:
@@ -44,12 +64,21 @@ class Line:
 
 
 @dataclass(frozen=True, slots=True)
-class Section:
-    """A group's rows within a tier; ``name`` is the first segment of their paths."""
+class Block:
+    """Some tokens of a group that are shown together; ``name`` is the first segment of their paths.
+
+    ``first`` heads its group, ``count`` is the size of the whole group, ``later`` tells that its
+    rows are sent when they come into sight, ``folded`` that they are not shown.
+    """
 
     tier: Tier
     name: str
-    lines: tuple[Line, ...]
+    tokens: tuple[Token, ...]
+    first: bool
+    count: int
+    later: bool
+    folded: bool
+    lines: tuple[Line, ...] = ()
 
 
 def columns(resolver: Resolver, axis: Axis | None, theme: Theme) -> list[tuple[Mode | None, Theme]]:
@@ -60,13 +89,57 @@ def columns(resolver: Resolver, axis: Axis | None, theme: Theme) -> list[tuple[M
     return [(mode, (*theme[:index], i, *theme[index + 1 :])) for i, mode in enumerate(axis.modes)]
 
 
-def sections(
-    resolver: Resolver, axis: Axis | None, theme: Theme, tokens: Sequence[Token]
-) -> list[Section]:
-    """``tokens`` as groups of rows, one cell per mode of ``axis``.
+def in_order(tokens: Iterable[Token]) -> list[Token]:
+    """Tokens as the sheet lists them: by tier, group by group, document order within."""
+    found: dict[tuple[Tier, str], list[Token]] = {}
+    for token in sorted(tokens, key=lambda one: TIERS.index(one.tier)):
+        found.setdefault((token.tier, token.path.split(".", 1)[0]), []).append(token)
+    return [token for members in found.values() for token in members]
 
-    Tiers come in the order of ``TIERS``; within them document order holds.
+
+def blocks(
+    resolver: Resolver,
+    axis: Axis | None,
+    theme: Theme,
+    tokens: Sequence[Token],
+    *,
+    folded: Collection[str] = (),
+    always: str = "",
+) -> list[Block]:
+    """``tokens`` in blocks of at most ``BLOCK`` rows, the first ``AT_ONCE`` rows with their cells.
+
+    The block that holds the token ``always`` has its cells too; groups named in ``folded`` have
+    none.
     """
+    found: dict[tuple[Tier, str], list[Token]] = {}
+    for token in in_order(tokens):
+        found.setdefault((token.tier, token.path.split(".", 1)[0]), []).append(token)
+    planned: list[Block] = []
+    shown: list[Token] = []
+    for (tier, name), members in found.items():
+        shut = name in folded
+        parts = [members[:0]] if shut else _parts(members)
+        for place, part in enumerate(parts):
+            wanted = any(token.key == always for token in part)
+            later = len(shown) >= AT_ONCE and not wanted and not shut
+            if not later:
+                shown += part
+            planned.append(Block(tier, name, tuple(part), place == 0, len(members), later, shut))
+    made = iter(lines(resolver, axis, theme, shown))
+    return [
+        block if block.later else replace(block, lines=tuple(next(made) for _ in block.tokens))
+        for block in planned
+    ]
+
+
+def _parts(members: list[Token]) -> list[list[Token]]:
+    return [members[start : start + BLOCK] for start in range(0, len(members), BLOCK)]
+
+
+def lines(
+    resolver: Resolver, axis: Axis | None, theme: Theme, tokens: Sequence[Token]
+) -> list[Line]:
+    """A row for each of ``tokens``, one cell per mode of ``axis``."""
     document = resolver.document
     themes = columns(resolver, axis, theme)
     wanted = {token.key for token in tokens}
@@ -79,15 +152,16 @@ def sections(
         place = (foreground[reading.pairing], reading.theme)
         if place not in worst or _margin(reading) < _margin(worst[place]):
             worst[place] = reading
-    found: dict[tuple[Tier, str], list[Line]] = {}
-    for token in sorted(tokens, key=lambda one: TIERS.index(one.tier)):
-        cells = tuple(
-            cell(resolver, token, axis, mode, where, worst.get((token.key, where)))
-            for mode, where in themes
+    return [
+        Line(
+            token,
+            tuple(
+                cell(resolver, token, axis, mode, where, worst.get((token.key, where)))
+                for mode, where in themes
+            ),
         )
-        name = token.path.split(".", 1)[0]
-        found.setdefault((token.tier, name), []).append(Line(token, cells))
-    return [Section(tier, name, tuple(lines)) for (tier, name), lines in found.items()]
+        for token in tokens
+    ]
 
 
 def _margin(reading: Reading) -> float:

@@ -10,12 +10,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from prism.tokens.model import Condition, Document, Token, shown_path
-from prism.tokens.names import condition_words
 from prism.tokens.resolve import Hop, Resolver, Theme
 from prism.tokens.resolved import Answer
 
 #: The size of the picture in its own units.
-COLUMN, ROW, NODE, HEIGHT = 236.0, 46.0, 172.0, 34.0
+COLUMN, ROW, NODE, HEIGHT = 250.0, 40.0, 168.0, 30.0
 _END = 150.0
 
 
@@ -220,6 +219,15 @@ def _draw(
         _draw(document, child, landing, nodes, edges)
 
 
+def _mode_names(document: Document, condition: Condition) -> str:
+    """A condition by the names of its modes alone, for narrow places."""
+    return ", ".join(
+        axis.mode(mode).name
+        for axis in document.axes
+        if (mode := condition.mode_on(axis.key)) is not None
+    )
+
+
 def _edge(
     document: Document,
     start: tuple[float, float],
@@ -234,5 +242,5 @@ def _edge(
     path = f"M{x1:.1f} {y1:.1f}C{bend:.1f} {y1:.1f} {bend:.1f} {y2:.1f} {min(x2, start[0] + COLUMN):.1f} {y2:.1f}H{x2:.1f}"
     words = ""
     if condition.picks or forks:
-        words = condition_words(document, condition) if condition.picks else "base"
+        words = _mode_names(document, condition) if condition.picks else "base"
     return Edge(path, words, x1 + 4, y2 - 5, current)

@@ -46,6 +46,18 @@ def rename_mode(document: Document, axis: str, mode: str, name: str) -> Document
     return _put(document, replace(owner, modes=modes))
 
 
+def set_color_scheme(document: Document, axis: str, mode: str, scheme: str) -> Document:
+    """Say whether a mode is ``light``, ``dark``, or neither (empty)."""
+    if scheme not in ("", "light", "dark"):
+        raise EditError("A mode is light, dark or neither.")
+    owner = _axis(document, axis)
+    _mode(owner, mode)
+    modes = tuple(
+        replace(one, color_scheme=scheme) if one.key == mode else one for one in owner.modes
+    )
+    return _put(document, replace(owner, modes=modes))
+
+
 def reorder_axes(document: Document, keys: Sequence[str]) -> Document:
     """Another order of the axes; it decides between conditions on equally many axes."""
     if sorted(keys) != sorted(axis.key for axis in document.axes):

@@ -4,9 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from prism.color import space
+from prism.color.difference import delta_e_2000, lab
+from prism.errors import ExpressionError
 from prism.tokens.bindings import words_of
-from prism.tokens.expressions import decode, encode, reference_of
+from prism.tokens.expressions import decode, encode, reference_of, references
 from prism.tokens.model import Document, Expression, Token, Value, shown_path
+from prism.tokens.resolve import Resolver
 
 _MANY = ("[", '{"parts"')
 
@@ -45,20 +49,30 @@ def typed(value: Value | None) -> str:
 
 @dataclass(frozen=True, slots=True)
 class Option:
-    """A token offered while a value is typed."""
+    """A token offered while a value is typed; ``distance`` is CIEDE2000 where a color was typed,
+    ``uses`` how many tokens refer to it."""
 
     token: Token
     path: str
+    distance: float | None = None
+    uses: int = 0
 
 
-def complete(document: Document, text: str, token: Token, limit: int = 12) -> list[Option]:
-    """Tokens of the same type whose path fits what was typed, best first.
+def complete(
+    document: Document, text: str, token: Token, limit: int = 12, resolver: Resolver | None = None
+) -> list[Option]:
+    """Tokens of the same type that fit what was typed, best first.
 
-    A path that starts with the text comes first, then one with a segment that does, then one
-    that holds every word of it; raw tokens come before others for a semantic token.
+    By name: a path that starts with the text comes first, then one with a segment that does, then
+    one that holds every word of it; raw tokens come before others for a semantic token, and what is
+    used more before what is used less. Where a color was typed, the nearest colors come.
     """
     typed_text = text.strip().strip("{}").lower()
+    color = _color(text) if token.type == "color" else None
+    if color is not None and resolver is not None:
+        return _nearest(document, resolver, token, color, limit)
     words = words_of(typed_text)
+    uses = _uses(document)
     found = []
     for position, other in enumerate(document.tokens):
         if other.type != token.type or other.key == token.key:
@@ -74,6 +88,56 @@ def complete(document: Document, text: str, token: Token, limit: int = 12) -> li
         else:
             continue
         above = other.tier != "raw" if token.tier == "semantic" else other.tier == "component"
-        found.append(((rank, above, position), Option(other, path)))
+        count = uses.get(other.key, 0)
+        weight = -count if not typed_text else 0
+        found.append(((rank, above, weight, position), Option(other, path, None, count)))
     found.sort(key=lambda one: one[0])
     return [option for _, option in found[:limit]]
+
+
+def _color(text: str) -> space.Color | None:
+    try:
+        return space.parse_function(text)
+    except ExpressionError:
+        return None
+
+
+def _nearest(
+    document: Document, resolver: Resolver, token: Token, color: space.Color, limit: int
+) -> list[Option]:
+    """The colors nearest to one that was typed, palette first between equals."""
+    known = [
+        (other, answer.color)
+        for other in document.tokens
+        if other.type == "color" and other.key != token.key
+        for answer in (resolver.resolve(other.key, resolver.default_theme),)
+        if answer.color is not None and (answer.color.alpha < 1) == (color.alpha < 1)
+    ]
+    if not known:
+        return []
+    apart = delta_e_2000(lab(space.rgba(color)[:3]), lab([space.rgba(one)[:3] for _, one in known]))
+    uses = _uses(document)
+    order = sorted(
+        range(len(known)), key=lambda i: (round(float(apart[i]), 2), known[i][0].tier != "raw", i)
+    )
+    return [
+        Option(
+            known[i][0],
+            shown_path_or_root(document, known[i][0]),
+            float(apart[i]),
+            uses.get(known[i][0].key, 0),
+        )
+        for i in order[:limit]
+    ]
+
+
+def _uses(document: Document) -> dict[str, int]:
+    """How many values name each token, by key."""
+    counts: dict[str, int] = {}
+    for token in document.tokens:
+        for _, value in token.values:
+            for path in references(value, token.type):
+                target = document.token_at(path)
+                if target is not None:
+                    counts[target.key] = counts.get(target.key, 0) + 1
+    return counts

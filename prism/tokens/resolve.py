@@ -6,6 +6,7 @@ differ only elsewhere share it.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Container, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import product
@@ -154,6 +155,11 @@ class Resolver:
     def default_theme(self) -> Theme:
         """The default mode of every axis."""
         return tuple(self.mode_index[i][axis.default] for i, axis in enumerate(self.document.axes))
+
+    @property
+    def theme_count(self) -> int:
+        """How many themes there are: the product of all axes' modes."""
+        return math.prod(len(axis.modes) for axis in self.document.axes)
 
     def theme(self, picks: dict[str, str]) -> Theme:
         """The theme with the modes named by key; every other axis at its default."""

@@ -6,6 +6,7 @@ as the author wrote it; pairings, ramps and bindings follow by key.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import replace
 
@@ -146,6 +147,46 @@ def reorder_tokens(document: Document, keys: Sequence[str], after: str = "") -> 
         if not place:
             raise EditError("The token to stand behind is not there.")
     return replace(document, tokens=(*rest[:place], *moving, *rest[place:]))
+
+
+def describe_token(
+    document: Document,
+    key: str,
+    *,
+    path: str,
+    description: str,
+    uses: str,
+    export_name: str,
+    private: bool,
+    deprecated: str | None,
+) -> Document:
+    """Change what a token says of itself; another path is a rename that references follow.
+
+    ``uses`` is parted by commas; ``export_name`` is its custom property, empty for the derived
+    one; ``deprecated`` is a sentence or None.
+    """
+    token = _token(document, key)
+    wanted = path.strip()
+    if wanted in (token.path, shown_path(token.path)):
+        wanted = token.path
+    changed = rename_token(document, key, wanted) if wanted != token.path else document
+    names = tuple(one for one in token.export_names if one[0] != "css")
+    plain = export_name.strip().removeprefix("--")
+    if plain:
+        if not re.fullmatch(r"[A-Za-z0-9_-]+", plain):
+            raise EditError(
+                f"“{plain[:60]}” is no custom property.", mend="Write a name such as --text-main."
+            )
+        names = (*names, ("css", plain))
+    told = replace(
+        _token(changed, key),
+        description=description,
+        uses=tuple(one.strip() for one in uses.split(",") if one.strip()),
+        export_names=names,
+        private=private,
+        deprecated=deprecated,
+    )
+    return settle_names(_put(changed, told))
 
 
 def change_type(document: Document, key: str, type: str) -> Document:

@@ -12,6 +12,7 @@ urlpatterns = [
     path("<slug:code>/copy", views.copy, name="copy"),
     path("<slug:code>/delete", views.delete, name="delete"),
     path("<slug:code>/bring-back", views.bring_back, name="bring-back"),
+    path("<slug:code>/pulse", views.pulse, name="pulse"),
     path("<slug:code>/undo", views.undo, name="undo"),
     path("<slug:code>/redo", views.redo, name="redo"),
 ]

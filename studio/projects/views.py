@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 from django.contrib import messages
+from django.http import JsonResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
@@ -129,6 +130,15 @@ def bring_back(request, project):
     """Bring a deleted project back."""
     store.bring_back(project)
     return redirect("projects:list")
+
+
+@requires("view")
+@require_GET
+def pulse(request, project):
+    """The newest revision, for pages that stay open."""
+    response = JsonResponse({"revision": project.revision})
+    response["Cache-Control"] = "no-store"
+    return response
 
 
 @requires("edit")

@@ -207,6 +207,12 @@ class JournalEntryQuerySet(models.QuerySet):
         """Edits by ``user``, newest first, without undo and redo."""
         return self.filter(actor=user, kind=JournalEntry.Kind.EDIT).order_by("-revision")
 
+    def touching(self, key):
+        """Entries whose operations name a part by this key, newest first."""
+        return self.filter(operations__contains=json.dumps(key, ensure_ascii=False)[:-1]).order_by(
+            "-revision"
+        )
+
     def since(self, revision):
         """Entries after ``revision``, in order."""
         return self.filter(revision__gt=revision).order_by("revision")

@@ -136,6 +136,21 @@ def operations_of(entry):
     return [Operation(**plain) for plain in json.loads(entry.operations)]
 
 
+def history(project, key, limit=12):
+    """The newest journal entries that touch a token."""
+    return list(project.journal.touching(key).select_related("actor")[:limit])
+
+
+def changed_since(project, revision):
+    """Keys of the tokens that were changed after ``revision``."""
+    found = set()
+    for entry in project.journal.since(revision):
+        for one in operations_of(entry):
+            if one.kind in ("token", "value"):
+                found.add(one.key.split(" ", 1)[0])
+    return found
+
+
 def at(project, revision):
     """The document as it was at ``revision``. Raises ``StaleError`` where there was none."""
     loaded = load(project)

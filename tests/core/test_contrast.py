@@ -107,7 +107,7 @@ class SheetTests(SimpleTestCase):
             pairings=(Pairing("a", "text", ("paper",)),),
         )
         resolver = Resolver(built)
-        found = sheet.sections(resolver, built.axes[0], (0, 0), built.tokens)
+        found = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens)
         self.assertEqual(
             [(s.tier, s.name) for s in found],
             [("semantic", "text"), ("semantic", "paper"), ("raw", "raw")],

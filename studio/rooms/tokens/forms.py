@@ -11,3 +11,25 @@ class CellForm(forms.Form):
     value = forms.CharField(max_length=4000, required=False, strip=False)
     revision = forms.IntegerField(min_value=0)
     clear = forms.BooleanField(required=False)
+
+    def picks(self):
+        """The modes chosen axis by axis, as pairs, where the condition says ``chosen``."""
+        return {
+            name.removeprefix("at-"): value
+            for name, value in self.data.items()
+            if name.startswith("at-") and value
+        }
+
+
+class DescribeForm(forms.Form):
+    """What is said of a token beside its values."""
+
+    revision = forms.IntegerField(min_value=0)
+    token = forms.CharField(max_length=200)
+    path = forms.CharField(max_length=600)
+    description = forms.CharField(max_length=8000, required=False)
+    uses = forms.CharField(max_length=1000, required=False)
+    export_name = forms.CharField(max_length=300, required=False)
+    private = forms.BooleanField(required=False)
+    is_deprecated = forms.BooleanField(required=False)
+    deprecated = forms.CharField(max_length=1000, required=False)

@@ -1,17 +1,20 @@
-"""The Tokens room: the sheet, and one cell of it opened."""
+"""The Tokens room: the sheet, one cell of it opened with its trace, and the page of a token."""
 
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
+from prism.compare.impact import impact
 from prism.compare.rows import condition_from, condition_text
 from prism.errors import PrismError
-from prism.readings import sheet
-from prism.tokens import edit, entry
-from prism.tokens.model import BASE, Condition, shown_path
+from prism.readings import filters, sheet, tokens, trace
+from prism.readings.palette import impact_words
+from prism.tokens import edit, entry, structure
+from prism.tokens.expressions import decode
+from prism.tokens.model import BASE, TIERS, TYPES, Condition, shown_path
 from prism.tokens.names import condition_words
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
-from studio.rooms.tokens.forms import CellForm
+from studio.rooms.tokens.forms import CellForm, DescribeForm
 from studio.store import projects as store
 
 
@@ -19,11 +22,15 @@ from studio.store import projects as store
 @require_GET
 def room(request, project):
     """The sheet, with the cell that the address names open below it."""
-    return _room(_enter(request, project))
+    return _room(enter(request, project))
 
 
-def _enter(request, project):
+def enter(request, project):
+    """The frame of the sheet, with everything its address says."""
     state = request.GET if request.method == "GET" else request.POST
+    asked = {
+        name: state.get(name, "")[:200] for name in ("type", "tier", "group", "state", "since")
+    }
     return frames.enter(
         request,
         project,
@@ -31,77 +38,153 @@ def _enter(request, project):
         columns=state.get("columns", "")[:200],
         find=state.get("find", "")[:100],
         cell=state.get("cell", "")[:500],
+        folded=state.get("folded", "")[:2000],
+        view="page" if state.get("view") == "page" else "",
+        **asked,
     )
 
 
-def _room(frame, typed=None, problem=None, status=200):
-    axes, modes = frames.names_of(frame.loaded)
-    axis = next(
+def axis_of(frame):
+    """The axis whose modes are the columns."""
+    axes, _ = frames.names_of(frame.loaded)
+    return next(
         (one for one in frame.document.axes if axes[one.key] == frame.extra.get("columns")),
         frame.document.axes[0] if frame.document.axes else None,
     )
-    find = frame.extra.get("find", "").lower()
-    tokens = [token for token in frame.document.tokens if find in shown_path(token.path).lower()]
-    sections = sheet.sections(frame.resolver, axis, frame.theme, tokens)
-    failing = sum(
-        cell.worst is not None and cell.worst.fails
-        for section in sections
-        for line in section.lines
-        for cell in line.cells
-    )
+
+
+def _asked(frame):
+    said = frame.extra.get
+    since = said("since", "")
+    changed = frozenset()
+    if said("state") == "changed":
+        revision = int(since) if since.isdigit() else max(frame.loaded.revision - 20, 0)
+        changed = frozenset(store.changed_since(frame.project, revision))
+    return filters.Filter(
+        said("find", ""), said("type", ""), said("tier", ""), said("group", ""), said("state", ""),
+        changed,
+    )  # fmt: skip
+
+
+def _chosen(frame, axis):
+    asked = _asked(frame)
+    if not asked.asks:
+        return frame.document.tokens
+    themes = [theme for _, theme in sheet.columns(frame.resolver, axis, frame.theme)]
+    return filters.choose(frame.resolver, asked, themes)
+
+
+def _slugs(frame, axis):
+    _, modes = frames.names_of(frame.loaded)
+    return {mode.key: modes[axis.key, mode.key] for mode in axis.modes} if axis else {}
+
+
+def _room(frame, typed=None, problem=None, clash=None, status=200):
+    axes, _ = frames.names_of(frame.loaded)
+    axis = axis_of(frame)
+    chosen = _chosen(frame, axis)
+    folded = tuple(one for one in frame.extra.get("folded", "").split("~") if one)
+    opened = frame.extra.get("cell", "").partition(":")[0]
+    blocks = sheet.blocks(frame.resolver, axis, frame.theme, chosen, folded=folded, always=opened)
     context = {
         "axis": axis,
         "heads": sheet.columns(frame.resolver, axis, frame.theme),
-        "sections": sections,
-        "count": len(tokens),
-        "failing": failing,
+        "blocks": blocks,
+        "folds": {block.name: _fold(frame, folded, block.name) for block in blocks},
+        "count": len(chosen),
         "find": frame.extra.get("find", ""),
-        "mode_slugs": {mode.key: modes[axis.key, mode.key] for mode in axis.modes} if axis else {},
+        "asked": _asked(frame),
+        "states": filters.STATES,
+        "types": [one for one in TYPES if any(t.type == one for t in frame.document.tokens)],
+        "tiers": TIERS,
+        "groups": filters.groups(frame.document),
+        "mode_slugs": _slugs(frame, axis),
         "axis_slugs": axes,
-        "editor": _editor(frame, axis, typed, problem),
+        "ramps": frame.document.ramps,
+        "cell_base": _cell_base(frame),
+        "current_mode": axis.modes[frame.theme[frame.resolver.axis_index[axis.key]]].key
+        if axis
+        else "",
+        "editor": _editor(frame, axis, typed, problem, clash),
     }
     return frames.show(frame, "tokens/room.html", context, status)
 
 
-def _editor(frame, axis, typed, problem):
+def _fold(frame, folded, name):
+    """The address with a group folded, or unfolded again."""
+    rest = [one for one in folded if one != name]
+    now = rest if name in folded else [*rest, name]
+    return frame.query(folded="~".join(now) or None) or "?"
+
+
+@requires("view")
+@require_GET
+def rows(request, project):
+    """Rows of the sheet that come into sight, from one token on."""
+    frame = enter(request, project)
+    axis = axis_of(frame)
+    ordered = sheet.in_order(_chosen(frame, axis))
+    first = request.GET.get("from", "")
+    start = next((i for i, one in enumerate(ordered) if one.key == first), len(ordered))
+    count = request.GET.get("count", "")
+    count = min(int(count), sheet.BLOCK) if count.isdigit() else sheet.BLOCK
+    context = {
+        "lines": sheet.lines(frame.resolver, axis, frame.theme, ordered[start : start + count]),
+        "mode_slugs": _slugs(frame, axis),
+        "cell_base": _cell_base(frame),
+        "frame": frame,
+        "project": project,
+    }
+    return render(request, "tokens/rows.html", context)
+
+
+def _cell_base(frame):
+    """The query that a cell's address begins with."""
+    rest = frame.query(cell=None, view=None)
+    return f"{rest}&" if rest else "?"
+
+
+def _editor(frame, axis, typed, problem, clash):
     """What the opened cell shows, or None."""
     key, _, slug = frame.extra.get("cell", "").partition(":")
     token = frame.document.token(key)
     if token is None:
         return None
-    _, modes = frames.names_of(frame.loaded)
+    slugs = _slugs(frame, axis)
     mode, theme = next(
         (
             (mode, theme)
             for mode, theme in sheet.columns(frame.resolver, axis, frame.theme)
-            if mode is not None and modes[axis.key, mode.key] == slug
+            if mode is not None and slugs[mode.key] == slug
         ),
         (None, frame.theme),
     )
     cell = sheet.cell(frame.resolver, token, axis, mode, theme)
     target = edit.cell_condition(frame.resolver, key, axis.key, mode.key, theme) if mode else BASE
     stored = token.value(target)
-    return {
+    found = {
         "cell": cell,
         "token": token,
         "mode": mode,
         "axis": axis,
         "typed": entry.typed(cell.value) if typed is None else typed,
         "problem": problem,
+        "clash": clash,
         "conditions": _conditions(frame, token, target, axis, mode),
         "clearable": stored is not None and (target != BASE or len(token.values) > 1),
-        "hops": [
-            {
-                "hop": hop,
-                "token": frame.document.token(hop.token),
-                "words": condition_words(frame.document, hop.condition),
-            }
-            for hop in frame.resolver.trace(key, theme)
-        ],
+        "picture": trace.picture(frame.resolver, key, theme),
+        "others": tokens.landing_beside(frame.resolver, key, theme),
         "influence": [frame.document.axis(one).name for one in frame.resolver.influence(key)],
         "cell_id": f"{key}:{slug}",
         "slug": slug,
+        "is_reference": token.type == "color",
     }
+    if frame.extra.get("view") == "page":
+        found |= {
+            "page": tokens.page(frame.resolver, token),
+            "history": store.history(frame.project, key),
+        }
+    return found
 
 
 def _conditions(frame, token, target, axis, mode):
@@ -123,25 +206,51 @@ def _conditions(frame, token, target, axis, mode):
 @require_POST
 def store_cell(request, project):
     """Store or clear the value of a cell."""
-    frame = _enter(request, project)
+    frame = enter(request, project)
     form = CellForm(request.POST)
     if not form.is_valid():
         return _room(
             frame, problem="The form came back incomplete. Nothing was stored.", status=400
         )
-    said = form.cleaned_data
+    said = form.cleaned_data | {"picks": form.picks()}
     try:
         frames.write(frame, said["revision"], lambda document: _change(document, said))
+    except store.ClashError as error:
+        project.refresh_from_db()
+        fresh = enter(request, project)
+        return _room(fresh, said["value"], str(error), _both(fresh, error), 409)
     except PrismError as error:
         return _room(frame, typed=said["value"], problem=str(error), status=422)
     return redirect(frame.here)
+
+
+def _both(frame, error):
+    """Both values of a cell that two people changed, or None for another clash."""
+    one = error.clashes[0]
+    if one.kind != "value" or one.mine is None or one.theirs is None:
+        return None
+    mine, theirs = (
+        decode(side["text"] if isinstance(side, dict) else side) for side in (one.mine, one.theirs)
+    )
+    latest = frame.project.journal.last()
+    return {
+        "mine": entry.typed(mine),
+        "theirs": entry.typed(theirs),
+        "who": latest.actor.get_username() if latest and latest.actor else "somebody else",
+    }
+
+
+def _condition(said):
+    if said["condition"] == "chosen":
+        return Condition.of(said["picks"])
+    return condition_from(said["condition"])
 
 
 def _change(document, said):
     token = document.token(said["token"])
     if token is None:
         raise PrismError("That token is no longer there.")
-    condition = condition_from(said["condition"])
+    condition = _condition(said)
     path = shown_path(token.path)
     if said["clear"]:
         after = edit.clear_value(document, token.key, condition)
@@ -155,13 +264,73 @@ def _change(document, said):
 
 @requires("view")
 @require_GET
+def show_impact(request, project):
+    """What a value typed into a cell comes to and would change, before it is stored."""
+    loaded = store.load(project)
+    theme = frames.read_theme(loaded, request.GET.get("theme", ""))
+    form = CellForm(request.GET)
+    context = {"document": loaded.document, "project": project}
+    if not form.is_valid():
+        return render(request, "palette/impact.html", context | {"problem": "Type a value."})
+    said = form.cleaned_data | {"picks": form.picks(), "clear": False}
+    try:
+        after, _ = _change(loaded.document, said)
+        found = impact(loaded.document, after, known=loaded.resolver)
+        context |= {
+            "result": tokens.result(after, said["token"], _condition(said), theme),
+            "sentences": impact_words(loaded.document, found, loaded.resolver.theme_count),
+            "breaks": [(loaded.document.pairing(one), n) for one, n in found.breaks.items()],
+            "heals": [(loaded.document.pairing(one), n) for one, n in found.heals.items()],
+        }
+    except PrismError as error:
+        context["problem"] = str(error)
+    return render(request, "palette/impact.html", context)
+
+
+@requires("edit")
+@require_POST
+def describe(request, project):
+    """Store what is said of a token beside its values."""
+    frame = enter(request, project)
+    form = DescribeForm(request.POST)
+    if not form.is_valid():
+        problem = " ".join(f"{name}: {one}" for name, found in form.errors.items() for one in found)
+        return _room(frame, problem=f"Nothing was stored. {problem}", status=400)
+    said = form.cleaned_data
+
+    def change(document):
+        token = document.token(said["token"])
+        if token is None:
+            raise PrismError("That token is no longer there.")
+        after = structure.describe_token(
+            document,
+            token.key,
+            path=said["path"],
+            description=said["description"],
+            uses=said["uses"],
+            export_name=said["export_name"],
+            private=said["private"],
+            deprecated=said["deprecated"] if said["is_deprecated"] else None,
+        )
+        return after, f"Described {shown_path(token.path)}"
+
+    try:
+        frames.write(frame, said["revision"], change)
+    except PrismError as error:
+        return _room(frame, problem=str(error), status=422)
+    return redirect(frame.here)
+
+
+@requires("view")
+@require_GET
 def complete(request, project):
     """Tokens that fit what is being typed, as a list of options."""
     loaded = store.load(project)
     token = loaded.document.token(request.GET.get("token", ""))
     theme = frames.read_theme(loaded, request.GET.get("theme", ""))
+    typed = request.GET.get("q", "")[:200]
     options = (
-        entry.complete(loaded.document, request.GET.get("q", "")[:200], token) if token else []
+        entry.complete(loaded.document, typed, token, resolver=loaded.resolver) if token else []
     )
     context = {
         "options": [

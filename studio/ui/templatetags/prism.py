@@ -4,7 +4,7 @@ from django import template
 
 from prism.checks.contrast import summary
 from prism.color.contrast import cut
-from prism.color.space import hex_text
+from prism.color.space import hex_text, parse_function
 from prism.tokens.expressions import reference_of
 from prism.tokens.model import shown_path
 
@@ -61,9 +61,25 @@ register.filter("hex", hex_text)
 
 
 @register.filter
+def hexed(text):
+    """The hex of a color's text."""
+    return hex_text(parse_function(text))
+
+
+@register.filter
 def short(text):
     """A color function without its name and parentheses, for narrow places."""
     return text.partition("(")[2].rstrip(")").removeprefix("display-p3 ") or text
+
+
+@register.filter
+def swatch_of(frame, key):
+    """Path and hex of a token in the theme looked at, for a shelf of swatches."""
+    token = frame.document.token(key)
+    if token is None:
+        return {"path": "", "hex": ""}
+    hexes = frame.resolver.resolve(key, frame.theme).hex
+    return {"path": shown_path(token.path), "hex": hexes}
 
 
 @register.filter

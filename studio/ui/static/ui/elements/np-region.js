@@ -1,14 +1,17 @@
 // <np-region id="room" data-project="…">: the part of the page that is swapped without a load.
 // Links and forms inside it are fetched with the header X-Region; the answer replaces the
 // content. Without this script they are ordinary links and forms.
-// Events: np-region-swapped, after new content stands.
+// While the page is seen, asks the address in data-pulse every few seconds whether somebody else has
+// stored something, and shows it.
 
 const HEADER = "X-Region";
+const PULSE = 2500;
 
 export class NpRegion extends HTMLElement {
   #request = null;
   #channel = null;
   #idle = Promise.resolve();
+  #pulse = 0;
   #onPop = () => this.load(location.href, { push: false });
 
   connectedCallback() {
@@ -18,9 +21,11 @@ export class NpRegion extends HTMLElement {
     this.#channel = new BroadcastChannel(`np-${this.dataset.project}`);
     this.#channel.onmessage = () => this.#refresh();
     this.#reveal();
+    if (this.dataset.pulse) this.#pulse = setInterval(() => this.#listen(), PULSE);
   }
 
   disconnectedCallback() {
+    clearInterval(this.#pulse);
     this.removeEventListener("click", this.#onClick);
     this.removeEventListener("submit", this.#onSubmit);
     window.removeEventListener("popstate", this.#onPop);
@@ -122,6 +127,15 @@ export class NpRegion extends HTMLElement {
 
   #reveal() {
     this.querySelector(".cell[aria-current]")?.scrollIntoView({ block: "nearest" });
+  }
+
+  async #listen() {
+    if (document.hidden || this.busy) return;
+    const answer = await fetch(this.dataset.pulse).catch(() => null);
+    if (!answer?.ok || this.busy) return;
+    const { revision } = await answer.json().catch(() => ({}));
+    const shown = this.querySelector("[data-revision]")?.dataset.revision;
+    if (revision > +shown) this.#refresh();
   }
 
   #refresh() {

@@ -1,0 +1,248 @@
+"""Many cells at once: bulk acts, pasting, the ladder, and linking literals to the palette."""
+
+from django.contrib import messages
+from django.shortcuts import redirect
+from django.views.decorators.http import require_GET, require_POST
+
+from prism.derive import bulk as bulk_edits
+from prism.derive import mapping, pasting
+from prism.errors import EditError, PrismError
+from prism.readings import filters
+from prism.readings import ladder as ladders
+from prism.tokens import linking, structure
+from prism.tokens.model import BASE, shown_path
+from prism.tokens.names import condition_words
+from prism.tokens.resolve import Resolver
+from studio.accounts.permissions import requires
+from studio.rooms import frame as frames
+from studio.rooms.mapping import forms
+from studio.rooms.mapping.acts import act
+from studio.rooms.tokens import views as tokens_room
+
+
+@requires("edit")
+@require_POST
+def bulk(request, project):
+    """Do one thing to many cells or tokens."""
+    frame, axis, form = _cells_form(request, project)
+    if not form.is_valid():
+        messages.error(request, "The form came back incomplete. Nothing was stored.")
+        return redirect(frame.here)
+    said = form.cleaned_data | {"axis": axis.key if axis else "", "theme": frame.theme}
+
+    def change(document):
+        resolver = Resolver(document)
+        cells = mapping.places(resolver, form.tokens(), said["axis"], form.modes(), frame.theme)
+        done, label = act(resolver, form.tokens(), cells, said)
+        return done, label
+
+    return _done(frame, said["revision"], change)
+
+
+@requires("edit")
+@require_POST
+def paste(request, project):
+    """Paste text onto a range of the sheet, or values with names onto a column."""
+    frame, axis, form = _cells_form(request, project)
+    if not form.is_valid():
+        messages.error(request, "The form came back incomplete. Nothing was stored.")
+        return redirect(frame.here)
+    said, modes = form.cleaned_data, form.modes() or [""]
+    axis_key = axis.key if axis else ""
+
+    def change(document):
+        resolver = Resolver(document)
+        found = pasting.named(document, said["text"])
+        if found is not None:
+            keys = [token.key for token, _ in found.values]
+            cells = mapping.places(resolver, keys, axis_key, modes[:1], frame.theme)
+            done = pasting.by_name(document, {cell.token.key: cell for cell in cells}, found)
+        else:
+            rows = [
+                mapping.places(resolver, [key], axis_key, modes, frame.theme)
+                for key in form.tokens()
+            ]
+            done = pasting.onto(document, rows, said["text"])
+        return done, f"Pasted {done.changed} value{'' if done.changed == 1 else 's'}"
+
+    return _done(frame, said["revision"], change)
+
+
+@requires("edit")
+@require_POST
+def rename_group(request, project):
+    """Give a group another path; everything that refers to its tokens follows."""
+    frame = tokens_room.enter(request, project)
+    form = forms.GroupForm(request.POST)
+    if not form.is_valid():
+        messages.error(request, "A group needs a path. Nothing was stored.")
+        return redirect(frame.here)
+    old, new = form.cleaned_data["group"].strip(), form.cleaned_data["path"].strip()
+
+    def change(document):
+        return structure.rename_group(document, old, new), f"Renamed the group {old} to {new}"
+
+    try:
+        frames.write(frame, form.cleaned_data["revision"], change)
+    except PrismError as error:
+        messages.error(request, str(error))
+    else:
+        frame.extra["group"] = new.split(".", 1)[0]
+    return redirect(frame.here)
+
+
+def _cells_form(request, project):
+    frame = tokens_room.enter(request, project)
+    return frame, tokens_room.axis_of(frame), forms.CellsForm(request.POST)
+
+
+def _done(frame, revision, change):
+    """Store what ``change`` did and say it, or say why not."""
+    found = []
+
+    def run(document):
+        done, label = change(document)
+        found.append((done, label))
+        return done.document, label
+
+    try:
+        frames.write(frame, revision, run)
+    except PrismError as error:
+        messages.error(frame.request, str(error))
+    else:
+        done, label = found[-1]
+        said = f"{label}: {done.changed} value{'' if done.changed == 1 else 's'} changed."
+        messages.success(frame.request, f"{said} {bulk_edits.skipped_words(done)}".strip())
+    return redirect(frame.here)
+
+
+@requires("view")
+@require_GET
+def ladder(request, project):
+    """The ramps as ladders, with the tokens of each mode as marks on their steps."""
+    return _ladder(_enter_ladder(request, project))
+
+
+def _enter_ladder(request, project):
+    state = request.GET if request.method == "GET" else request.POST
+    return frames.enter(
+        request,
+        project,
+        "tokens",
+        "mapping:ladder",
+        columns=state.get("columns", "")[:200],
+        group=state.get("group", "")[:200],
+    )
+
+
+def _ladder(frame, problem="", status=200):
+    axes, _ = frames.names_of(frame.loaded)
+    axis = tokens_room.axis_of(frame)
+    context = {
+        "axis": axis,
+        "axis_slugs": axes,
+        "groups": [
+            one
+            for one in filters.groups(frame.document)
+            if any(
+                t.tier != "raw" and t.type == "color" and (t.path + ".").startswith(one + ".")
+                for t in frame.document.tokens
+            )
+        ],
+        "ladders": ladders.ladders(frame.resolver, axis, frame.theme, frame.extra.get("group", "")),
+        "problem": problem,
+    }
+    return frames.show(frame, "mapping/ladder.html", context, status)
+
+
+@requires("edit")
+@require_POST
+def move_mark(request, project):
+    """Set a token on another step in one mode."""
+    frame = _enter_ladder(request, project)
+    axis = tokens_room.axis_of(frame)
+    form = forms.MarkForm(request.POST)
+    if not form.is_valid():
+        return _ladder(frame, "The form came back incomplete. Nothing was stored.", 400)
+    said = form.cleaned_data
+
+    def change(document):
+        resolver = Resolver(document)
+        target = document.token(said["step"])
+        if target is None:
+            raise EditError("That step is no longer there.")
+        modes = [said["mode"]] if said["mode"] else []
+        cells = mapping.places(
+            resolver, [said["token"]], axis.key if modes and axis else "", modes, frame.theme
+        )
+        text = mapping.reference_to(document, target).text
+        done = mapping.put(document, cells, text)
+        return done.document, f"Set {shown_path(cells[0].token.path)} on {shown_path(target.path)}"
+
+    try:
+        frames.write(frame, said["revision"], change)
+    except PrismError as error:
+        return _ladder(frame, str(error), 422)
+    return redirect(frame.here)
+
+
+@requires("view")
+@require_GET
+def link(request, project):
+    """Raw literals and the palette colors that could stand in their place."""
+    return _link(frames.enter(request, project, "tokens", "mapping:link"))
+
+
+def _link(frame, problem="", status=200):
+    proposal = linking.propose(frame.document)
+    document = frame.document
+    context = {
+        "rows": [
+            {
+                "number": number,
+                "link": one,
+                "token": document.token(one.token),
+                "target": document.token(one.target),
+                "hex": frame.resolver.resolve(one.target, frame.theme).hex,
+                "words": "" if one.condition == BASE else condition_words(document, one.condition),
+            }
+            for number, one in enumerate(proposal.links)
+        ],
+        "unmatched": [
+            {
+                "token": document.token(one.token),
+                "text": one.text,
+                "color": one.color,
+                "words": "" if one.condition == BASE else condition_words(document, one.condition),
+            }
+            for one in proposal.unmatched
+        ],
+        "problem": problem,
+    }
+    return frames.show(frame, "mapping/link.html", context, status)
+
+
+@requires("edit")
+@require_POST
+def store_links(request, project):
+    """Store the links that were accepted."""
+    frame = frames.enter(request, project, "tokens", "mapping:link")
+    form = forms.LinksForm(request.POST)
+    if not form.is_valid():
+        return _link(frame, "The form came back incomplete. Nothing was stored.", 400)
+    accepted = form.accepted()
+
+    def change(document):
+        links = [
+            one for number, one in enumerate(linking.propose(document).links) if number in accepted
+        ]
+        if not links:
+            raise EditError("No link is ticked.")
+        after = linking.link(document, links)
+        return after, f"Linked {len(links)} literal{'' if len(links) == 1 else 's'} to the palette"
+
+    try:
+        frames.write(frame, form.cleaned_data["revision"], change)
+    except PrismError as error:
+        return _link(frame, str(error), 422)
+    return redirect(frame.here)
