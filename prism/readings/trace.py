@@ -102,8 +102,35 @@ def rays(resolver: Resolver, key: str, theme: Theme) -> list[Ray]:
             most = next((way for way in ways.items() if way[0] == own), most)
         themes = [at for held in ways.values() for at in held]
         words = _modes_in(resolver, axes, themes)
-        made.append(Ray(answer, most[0], words, len(themes) * share, answer == now, len(ways) - 1))
+        chain = _chain(most[0])
+        beside = [one for one in most[0] if one not in chain]
+        made.append(
+            Ray(
+                answer,
+                chain,
+                words,
+                len(themes) * share,
+                answer == now,
+                len(ways) - 1,
+                tuple(_path(resolver.document, one.token) for one in beside),
+            )
+        )
     return made
+
+
+def _chain(hops: Sequence[Hop]) -> tuple[Hop, ...]:
+    """The hops down the first reference of each; what else a value mixes in is left out."""
+    chain: list[Hop] = []
+    for hop in hops:
+        if hop.depth < len(chain):
+            break
+        chain.append(hop)
+    return tuple(chain)
+
+
+def _path(document: Document, key: str) -> str:
+    token = document.token(key)
+    return shown_path(token.path) if token else key
 
 
 def _modes_in(resolver: Resolver, axes: Sequence[str], themes: Sequence[Theme]) -> str:

@@ -1,0 +1,327 @@
+"""Many cells at once, pasting, names by scheme, a mode from a mode."""
+
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from demo import quillhaven
+from prism.checks.contrast import audit, summary
+from prism.compare.diff import apply, diff, inverse
+from prism.derive import bulk, mapping, modes, naming, pasting
+from prism.errors import EditError, PrismError
+from prism.formats import css
+from prism.palette.building import add_ramp
+from prism.tokens import structure
+from prism.tokens.model import (
+    BASE,
+    Axis,
+    Condition,
+    Document,
+    Expression,
+    Mode,
+    Pairing,
+    Scene,
+    Scheme,
+)
+from prism.tokens.resolve import Resolver
+from tests.builders import APPEARANCE, BRAND, counter_keys, document, token
+
+DARK = Condition.of({"appearance": "dark"})
+DAY = Axis("day", "day", (Mode("d", "day", "", "light"), Mode("n", "night", "", "dark")), "d")
+
+
+def small():
+    """Two ramps of eleven and tokens on the first, with their own values in the dark."""
+    keys = counter_keys()
+    built = Document(name="Small", axes=(APPEARANCE, BRAND))
+    for name, seed in (("sea", "#1ea1bb"), ("sand", "#c9a25a")):
+        built = add_ramp(built, name, {"seed": seed}, keys)
+    tokens = (
+        token("text.main", "{sea.11}", ({"appearance": "dark"}, "{sea.2}")),
+        token("text.muted", "{sea.8}"),
+        token("text.loose", "#123456"),
+        token("gap", "4px", type="dimension"),
+    )
+    return structure.add_tokens(built, tokens), keys
+
+
+def text(built, path, condition=BASE):
+    value = built.token_at(path).value(condition)
+    return value.text if value else None
+
+
+class MappingTests(SimpleTestCase):
+    def setUp(self):
+        self.built, self.keys = small()
+        self.resolver = Resolver(self.built)
+
+    def cells(self, *keys, modes=("light",)):
+        return mapping.places(self.resolver, keys, "appearance", modes, (0, 0))
+
+    def test_values_move_along_the_ramp_and_stop_at_its_ends(self):
+        cells = self.cells("text.main", "text.muted", "text.loose")
+        done = mapping.shift(self.built, cells, 2)
+        self.assertEqual((text(done.document, "text.main"), done.changed), ("{sea.11}", 1))
+        self.assertEqual(text(done.document, "text.muted"), "{sea.10}")
+        self.assertEqual(done.skipped, ("text.loose",))
+        mirrored = mapping.mirror(self.built, cells).document
+        self.assertEqual(text(mirrored, "text.main"), "{sea.1}")
+        self.assertEqual(text(mirrored, "text.muted"), "{sea.4}")
+        sand = next(ramp.key for ramp in self.built.ramps if ramp.name == "sand")
+        mapped = mapping.map_to(self.built, cells, sand).document
+        self.assertEqual(text(mapped, "text.muted"), "{sand.8}")
+
+    @settings(max_examples=30, deadline=None)
+    @given(st.integers(-12, 12))
+    def test_mirroring_twice_is_nothing_and_a_shift_goes_back_where_there_is_room(self, by):
+        cells = self.cells("text.muted")
+        once = mapping.mirror(self.built, cells).document
+        resolver = Resolver(once)
+        again = mapping.places(resolver, ["text.muted"], "appearance", ["light"], (0, 0))
+        self.assertEqual(mapping.mirror(once, again).document, self.built)
+        shifted = mapping.shift(self.built, cells, by).document
+        if 1 <= 8 + by <= 11:
+            resolver = Resolver(shifted)
+            back = mapping.places(resolver, ["text.muted"], "appearance", ["light"], (0, 0))
+            self.assertEqual(mapping.shift(shifted, back, -by).document, self.built)
+
+    def test_a_cell_writes_where_its_mode_says(self):
+        done = mapping.put(self.built, self.cells("text.muted", modes=("dark",)), "sand.3")
+        self.assertEqual(text(done.document, "text.muted", DARK), "{sand.3}")
+        self.assertEqual(text(done.document, "text.muted"), "{sea.8}")
+        cleared = mapping.clear(self.built, self.cells("text.main", "text.muted", modes=("dark",)))
+        self.assertIsNone(text(cleared.document, "text.main", DARK))
+        self.assertEqual((cleared.changed, cleared.skipped), (1, ("text.muted",)))
+
+    def test_a_mode_is_copied_and_opacity_wrapped(self):
+        done = mapping.copy_mode(
+            self.resolver, ["text.main", "text.muted"], "appearance", "dark", "light", (0, 0)
+        )
+        self.assertEqual(text(done.document, "text.main"), "{sea.2}")
+        wrapped = mapping.wrap_opacity(self.built, self.cells("text.muted", "gap"), 50)
+        self.assertEqual(wrapped.skipped, ("gap",))
+        self.assertEqual(Resolver(wrapped.document).resolve("text.muted", (0, 0)).hex[-2:], "80")
+        with self.assertRaisesMessage(EditError, "1 to 99 percent"):
+            mapping.wrap_opacity(self.built, self.cells("gap"), 0)
+
+    def test_one_wrong_value_leaves_everything_as_it_was(self):
+        with self.assertRaisesMessage(PrismError, "gap"):
+            mapping.put(self.built, self.cells("text.muted", "gap"), "#ffffff")
+
+    def test_tokens_are_grouped_renamed_ordered_described_and_deleted(self):
+        built = bulk.replace_in_paths(
+            self.built, ["text.main", "text.muted"], "text", "ink"
+        ).document
+        self.assertIsNotNone(built.token_at("ink.muted"))
+        built = bulk.move_to_group(built, ["text.main"], "words.big").document
+        self.assertEqual(built.token("text.main").path, "words.big.main")
+        built = bulk.reorder_behind(built, ["text.main"], "text.loose").document
+        order = [one.key for one in built.tokens]
+        self.assertEqual(order.index("text.main"), order.index("text.loose") + 1)
+        built = bulk.mark(built, ["text.main"], private=True, uses="board, ticket").document
+        self.assertEqual(built.token("text.main").uses, ("board", "ticket"))
+        built = bulk.delete(built, ["text.loose", "gap"]).document
+        self.assertIsNone(built.token("gap"))
+        for act, sentence in (
+            (lambda: bulk.replace_in_paths(built, ["text.main"], "zzz", ""), "None of the paths"),
+            (lambda: bulk.reorder_behind(built, ["text.main"], "no"), "There is no token"),
+            (lambda: bulk.mark(built, ["no"], private=True), "no longer there"),
+        ):
+            with self.assertRaisesMessage(EditError, sentence):
+                act()
+
+
+class PasteTests(SimpleTestCase):
+    def setUp(self):
+        self.built, _ = small()
+        self.resolver = Resolver(self.built)
+
+    def rows(self, *keys, modes=("light", "dark")):
+        return [mapping.places(self.resolver, [key], "appearance", modes, (0, 0)) for key in keys]
+
+    def test_a_range_lands_cell_by_cell_and_one_value_fills_all(self):
+        rows = self.rows("text.main", "text.muted")
+        done = pasting.onto(self.built, rows, "{sea.9}\tsea.3\n\tsand.4\n")
+        self.assertEqual(
+            [text(done.document, "text.main"), text(done.document, "text.main", DARK)],
+            ["{sea.9}", "{sea.3}"],
+        )
+        self.assertEqual(text(done.document, "text.muted"), "{sea.8}")
+        self.assertEqual(text(done.document, "text.muted", DARK), "{sand.4}")
+        filled = pasting.onto(self.built, rows, "sea.1").document
+        self.assertEqual(text(filled, "text.muted", DARK), "{sea.1}")
+
+    def test_declarations_and_tables_find_their_tokens_by_name(self):
+        for pasted in (
+            "--text-main: var(--sea-4); --text-muted: #222; --nobody: #333;",
+            "text.main\t{sea.4}\ntext.muted\t#222\nnobody\t#333",
+        ):
+            found = pasting.named(self.built, pasted)
+            cells = {row[0].token.key: row[0] for row in self.rows("text.main", "text.muted")}
+            done = pasting.by_name(self.built, cells, found)
+            self.assertEqual(text(done.document, "text.main"), "{sea.4}")
+            self.assertEqual(text(done.document, "text.muted"), "#222")
+            self.assertEqual(done.skipped[-1].removeprefix("--"), "nobody")
+        self.assertIsNone(pasting.named(self.built, "sea.1\tsea.2\nsea.3"))
+
+    def test_too_much_and_nothing_is_said(self):
+        with self.assertRaisesMessage(EditError, "Nothing of what was pasted"):
+            pasting.onto(self.built, self.rows("text.main"), "\n")
+        with self.assertRaisesMessage(EditError, "cells are pasted at once"):
+            pasting.grid("x\n" * 30_000)
+
+
+class NamingTests(SimpleTestCase):
+    scheme = Scheme(
+        "s", "s", (("area", ("text", "surface")), ("state", ("-", "hover")), ("n", ("1", "2")))
+    )
+
+    def test_names_are_every_word_with_every_word_in_order(self):
+        self.assertEqual(
+            naming.paths(self.scheme),
+            ("text.1", "text.2", "text.hover.1", "text.hover.2",
+             "surface.1", "surface.2", "surface.hover.1", "surface.hover.2"),
+        )  # fmt: skip
+
+    def test_struck_names_are_not_made_and_first_values_are_guessed(self):
+        built = naming.add(
+            Document(name="x", axes=(DAY,)),
+            self.scheme,
+            {"text.1", "surface.hover.2"},
+            counter_keys(),
+        )
+        semantic = [one.path for one in built.tokens if one.tier == "semantic"]
+        self.assertEqual(semantic, ["text.1", "surface.hover.2"])
+        resolver = Resolver(built)
+        for path in semantic:
+            values = {resolver.resolve(built.token_at(path).key, (mode,)).hex for mode in (0, 1)}
+            self.assertEqual(len(values), 2, path)
+
+    def test_every_starting_scheme_makes_all_its_names(self):
+        for scheme in naming.STARTING:
+            paths = naming.paths(scheme)
+            built = naming.add(Document(name="x"), scheme, set(paths), counter_keys())
+            self.assertTrue(all(built.token_at(path) for path in paths))
+            self.assertEqual([one for one in naming.names(built, scheme) if not one.there], [])
+
+    def test_bad_schemes_are_said(self):
+        for name, lines, sentence in (
+            ("", [("a", "b")], "needs a name"),
+            ("x", [("", "")], "at least one part"),
+            ("x", [("a", "{b}")], "cannot be a path"),
+            ("x", [(str(i), "a b c d e f g") for i in range(5)], "at most 2000"),
+        ):
+            with self.assertRaisesMessage(EditError, sentence):
+                naming.read(name, lines, "k")
+        with self.assertRaisesMessage(EditError, "No name is left"):
+            naming.add(Document(name="x"), self.scheme, set(), counter_keys())
+
+
+class ModeTests(SimpleTestCase):
+    def setUp(self):
+        self.built = quillhaven.document()
+        self.rows = modes.propose(self.built, "appearance", "light", "night")
+
+    def proposed(self):
+        return {row.token.key: row.proposed.text for row in self.rows}
+
+    def test_utility_tokens_are_mirrored_and_levels_rise_to_the_light(self):
+        found = self.proposed()
+        self.assertEqual(found["text.main"], "{ink.1}")
+        self.assertEqual(found["text.muted"], "{ink.4}")
+        levels = [found[f"surface.{name}"] for name in ("sunken", "page", "card", "raised")]
+        steps = [int(one.strip("{}").split(".")[1]) for one in levels]
+        self.assertEqual(steps, sorted(set(steps), reverse=True))
+        self.assertEqual({row.reason for row in self.rows}, {"mirrored", "level", "tuned", "label"})
+
+    def test_what_follows_another_token_gets_no_row_and_steps_of_an_alias_ladder_stay(self):
+        found = self.proposed()
+        self.assertNotIn("button.fill", found)
+        self.assertNotIn("accent.8", found)
+
+    def test_a_mode_taken_changes_no_other_theme_and_reads_better_than_a_copy(self):
+        night = Mode("night", "night", color_scheme="dark")
+        taken = modes.take(self.built, "appearance", night, "light", set(self.proposed()))
+        copied = modes.take(self.built, "appearance", night, "light", set())
+        before, after = Resolver(self.built), Resolver(taken)
+        for theme in before.themes():
+            picks = before.picks(theme)
+            for one in self.built.tokens:
+                self.assertEqual(
+                    before.resolve(one.key, theme), after.resolve(one.key, after.theme(picks))
+                )
+        failing = {}
+        for name, one in (("taken", taken), ("copied", copied)):
+            resolver = Resolver(one)
+            theme = resolver.theme({"appearance": "night"})
+            readings = audit(resolver, one.pairings, [theme])
+            failing[name] = [summary(one, one.pairing(r.pairing)) for r in readings if r.fails]
+            gaps = {r.pairing: abs(r.gap) for r in readings}
+            if name == "taken":
+                for row in self.rows:
+                    if row.reason == "tuned" and row.words.startswith("stands out as much"):
+                        light = audit(before, one.pairings, [before.default_theme])
+                        was = {r.pairing: abs(r.gap) for r in light}
+                        own = [p for p in one.pairings if p.foreground == row.token.key]
+                        if own:  # The first pairing is the one it is judged on.
+                            self.assertLess(abs(gaps[own[0].key] - was[own[0].key]), 4, row)
+        # Three steps above the darkest is too light for the enhanced ratio of 7.
+        self.assertEqual(
+            failing["taken"],
+            [
+                "text.main on surface.raised",
+                "text.faint on surface.card",
+                "highlight.label on highlight.fill",
+            ],
+        )
+
+    def test_refused_rows_stay_copies(self):
+        night = Mode("night", "night")
+        taken = modes.take(self.built, "appearance", night, "light", {"text.main"})
+        resolver = Resolver(taken)
+        theme = resolver.theme({"appearance": "night"})
+        self.assertEqual(
+            resolver.resolve("text.muted", theme), resolver.resolve("text.muted", (0, 0, 0))
+        )
+        self.assertNotEqual(
+            resolver.resolve("text.main", theme), resolver.resolve("text.main", (0, 0, 0))
+        )
+
+
+class GroupRenameTests(SimpleTestCase):
+    def test_thirty_tokens_and_all_that_hangs_on_them(self):
+        inside = [token(f"old name.{i}", f"#0000{i:02x}", key=f"o{i}") for i in range(30)]
+        users = [
+            token(
+                f"use.{i}",
+                f"{{old name.{i}}}",
+                ({"appearance": "dark"}, f"rgb(from {{old name.{i}}} r g b / 50%)"),
+            )
+            for i in range(30)
+        ]
+        built = document(
+            *inside,
+            *users,
+            pairings=(Pairing("p", "o3", ("o4",)),),
+            scenes=(Scene("s", "board", bindings=(("ink", "o5"),)),),
+        )
+        after = structure.rename_group(built, "old name", "new.name")
+        before_answers, resolver = Resolver(built), Resolver(after)
+        for one in built.tokens:
+            for theme in resolver.themes():
+                self.assertEqual(
+                    before_answers.resolve(one.key, theme), resolver.resolve(one.key, theme)
+                )
+        self.assertEqual(after.pairings, built.pairings)
+        self.assertEqual(after.scenes, built.scenes)
+        self.assertEqual(text(after, "use.7"), "{new.name.7}")
+        self.assertEqual([t.key for t in after.tokens], [t.key for t in built.tokens])
+        self.assertEqual(css.write(after), css.write(built).replace("--old-name-", "--new-name-"))
+        self.assertEqual(apply(after, inverse(diff(built, after))), built)
+
+    def test_an_expression_keeps_everything_else_as_it_was_written(self):
+        built = document(token("a.b", "#111"), token("c", "color-mix(in oklab,  {a.b} 30%, white)"))
+        after = structure.rename_group(built, "a", "z")
+        self.assertEqual(
+            after.token("c").value(), Expression("color-mix(in oklab,  {z.b} 30%, white)")
+        )

@@ -1,0 +1,163 @@
+"""What the Tokens room reads off: rays, ladders, filters, blocks of rows, offers."""
+
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from bench import documents
+from demo import quillhaven
+from prism.readings import filters, ladder, sheet, tokens, trace
+from prism.tokens.entry import complete
+from prism.tokens.model import Pairing
+from prism.tokens.resolve import Resolver
+from tests.builders import document, random_document, token
+
+
+class TraceTests(SimpleTestCase):
+    def assert_rays(self, resolver, key, themes):
+        """One ray for each distinct answer; each theme's trace agrees with its ray."""
+        picture = trace.picture(resolver, key, resolver.default_theme)
+        answers = {}
+        for theme in themes:
+            answers.setdefault(resolver.resolve(key, theme), []).append(theme)
+        self.assertEqual(len(picture.rays), len(answers))
+        self.assertEqual(len(picture.ends), len(picture.rays))
+        for ray in picture.rays:
+            found = answers[ray.answer]
+            self.assertEqual(ray.themes, len(found))
+            ways = {tuple(hop.token for hop in resolver.trace(key, at)) for at in found}
+            own = tuple(hop.token for hop in ray.hops)
+            self.assertTrue(any(way[: len(own)] == own for way in ways), (own, ways))
+            self.assertEqual(ray.current, resolver.default_theme in found)
+        places = [(end.x, end.y) for end in picture.ends]
+        self.assertEqual(len(set(places)), len(places))
+
+    def test_every_token_of_a_six_axis_project_in_every_theme(self):
+        built = documents.document(60)
+        resolver = Resolver(built)
+        self.assertEqual(len(built.axes), 6)
+        themes = list(resolver.themes())
+        for one in built.tokens:
+            self.assert_rays(resolver, one.key, themes)
+
+    @settings(max_examples=25, deadline=None)
+    @given(st.integers(0, 10_000))
+    def test_any_document(self, seed):
+        built = random_document(seed)
+        resolver = Resolver(built)
+        for one in built.tokens:
+            self.assert_rays(resolver, one.key, list(resolver.themes()))
+
+    def test_forks_name_their_modes_and_shared_hops_are_drawn_once(self):
+        resolver = Resolver(quillhaven.document())
+        picture = trace.picture(resolver, "text.link", (1, 1, 0))
+        self.assertEqual(len(picture.rays), 9)
+        self.assertEqual(sum(node.label == "text.link" for node in picture.nodes), 1)
+        self.assertEqual(sum(node.label.startswith("accent.") for node in picture.nodes), 3)
+        self.assertEqual(
+            {edge.words for edge in picture.edges if edge.words},
+            {"base", "dark", "dim", "Osprelle", "Vexley"},
+        )
+        (current,) = [ray for ray in picture.rays if ray.current]
+        self.assertEqual(current.words, "dark, Osprelle")
+        self.assertEqual([edge.current for edge in picture.edges].count(True), 3)
+
+    def test_what_a_value_mixes_in_stands_beside_its_ray(self):
+        built = document(
+            token("a", "#111111", tier="raw"),
+            token("b", "#eeeeee", tier="raw"),
+            token("c", "color-mix(in srgb, {a}, {b})"),
+        )
+        (ray,) = trace.rays(Resolver(built), "c", (0, 0))
+        self.assertEqual([hop.token for hop in ray.hops], ["c", "a"])
+        self.assertEqual(ray.beside, ("b",))
+
+
+class LadderTests(SimpleTestCase):
+    def test_tokens_stand_on_their_steps_mode_by_mode(self):
+        built = quillhaven.document()
+        resolver = Resolver(built)
+        rows = ladder.ladders(resolver, built.axes[0], (0, 0, 0), "text")
+        found = {ramp.name: ladders for ramp, ladders in rows}
+        ink = found["ink"]
+        self.assertEqual([one.mode.name for one in ink], ["light", "dark", "dim"])
+        light = {mark.name: rung.name for rung in ink[0].rungs for mark in rung.marks}
+        self.assertEqual((light["text.main"], light["text.muted"]), ("11", "8"))
+        mirrored = {mark.name for rung in ink[1].rungs for mark in rung.marks if mark.mirrored}
+        self.assertEqual(mirrored, {"text.main", "text.muted", "text.inverse"})
+        through = {m.name: m.through for r in found["spruce"][0].rungs for m in r.marks}
+        self.assertEqual(through, {"text.link": "accent.8"})
+        self.assertEqual(
+            [r.name for r, _ in ladder.ladders(resolver, None, (0, 0, 0), "nothing")], []
+        )
+
+
+class FilterTests(SimpleTestCase):
+    def setUp(self):
+        self.built = document(
+            token("ink.1", "#777777", tier="raw"),
+            token("ink.2", "#888888", tier="raw"),
+            token("paper", "#ffffff"),
+            token("text.main", "{ink.1}", ({"appearance": "dark"}, "#fff")),
+            token("gap", "4px", type="dimension", tier="raw"),
+            pairings=(Pairing("p", "text.main", ("paper",)),),
+        )
+        self.resolver = Resolver(self.built)
+
+    def paths(self, **asked):
+        asked = filters.Filter(**asked)
+        return [one.path for one in filters.choose(self.resolver, asked, [(0, 0), (1, 0)])]
+
+    def test_each_filter(self):
+        self.assertEqual(self.paths(words="MAIN text"), ["text.main"])
+        self.assertEqual(self.paths(tier="raw", type="color"), ["ink.1", "ink.2"])
+        self.assertEqual(self.paths(group="ink"), ["ink.1", "ink.2"])
+        self.assertEqual(self.paths(state="literal"), ["paper", "text.main"])
+        self.assertEqual(self.paths(state="failing"), ["text.main"])
+        self.assertEqual(self.paths(state="unused"), ["ink.2", "gap"])
+        self.assertEqual(self.paths(state="changed", changed=frozenset({"gap"})), ["gap"])
+        self.assertEqual(self.paths(state="broken"), [])
+        self.assertEqual(filters.groups(self.built), ["ink", "paper", "text", "gap"])
+
+
+class BlockTests(SimpleTestCase):
+    def test_rows_beyond_the_first_are_sent_later_and_folded_ones_not_at_all(self):
+        built = document(
+            *(token(f"a.{i}", "#111111") for i in range(200)),
+            *(token(f"b.{i}", "#222222") for i in range(10)),
+        )
+        resolver = Resolver(built)
+        found = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens)
+        self.assertEqual(sum(len(one.tokens) for one in found), 210)
+        self.assertEqual(sum(len(one.lines) for one in found), 120)
+        self.assertEqual([one.later for one in found], [False, False, True, True, True])
+        opened = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens, always="b.3")
+        self.assertFalse(opened[-1].later)
+        folded = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens, folded=["a"])
+        self.assertEqual(
+            [(one.name, one.count, len(one.lines)) for one in folded],
+            [("a", 200, 0), ("b", 10, 10)],
+        )
+
+
+class OfferTests(SimpleTestCase):
+    def test_a_color_finds_the_nearest_and_use_comes_first(self):
+        built = quillhaven.document()
+        resolver = Resolver(built)
+        link = built.token("text.link")
+        near = complete(built, "#246c54", link, resolver=resolver)
+        self.assertEqual(near[0].path, "spruce.8")
+        self.assertLess(near[0].distance, 1)
+        distances = [one.distance for one in near]
+        self.assertEqual([round(d, 2) for d in distances], sorted(round(d, 2) for d in distances))
+        used = complete(built, "", link)
+        self.assertEqual(used[0].uses, max(one.uses for one in used))
+
+    def test_the_page_of_a_token_says_where_it_is_used(self):
+        resolver = Resolver(quillhaven.document())
+        page = tokens.page(resolver, resolver.document.token("text.main"))
+        self.assertEqual([one.path for one in page.users], ["board.time"])
+        self.assertEqual(len(page.pairings), 6)
+        self.assertEqual(page.css_name, "text-main")
+        beside = tokens.landing_beside(resolver, "text.link", (0, 0, 0))
+        self.assertIn("button.fill", [one.path for one in beside])
