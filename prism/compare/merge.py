@@ -144,6 +144,10 @@ def _bring(
     if key not in rows:
         if operation.op == "remove":
             return None
+        gone_mode = _gone_mode(merged, key) if kind == "value" else ""
+        if gone_mode:
+            mode = _name(merged, reference, "mode", gone_mode)
+            return Clash("mode", gone_mode, "", mode, operation.after, None)
         return Clash(kind, key, "", name, operation.after, None)
     before = reference.rows[kind][key]
     if operation.op == "remove":

@@ -41,7 +41,8 @@ def grid(text: str) -> list[list[str]]:
 def named(document: Document, text: str) -> Named | None:
     """The values of CSS declarations, or of a table of a name and a value a line; None for neither.
 
-    A name is a token's path or its CSS name, with or without the dashes before it.
+    A name is a token's path or its CSS name, with or without the dashes before it. A table whose
+    first column names raw tokens is a range of references, and no table of names.
     """
     pairs = [(match[1], match[2]) for match in _DECLARATION.finditer(text)]
     if not pairs:
@@ -49,6 +50,9 @@ def named(document: Document, text: str) -> Named | None:
         if any(len(row) != 2 for row in rows):
             return None
         pairs = [(row[0].strip(), row[1].strip()) for row in rows]
+        first = [document.token_at(name) for name, _ in pairs]
+        if any(token is not None and token.tier == "raw" for token in first):
+            return None
     by_name = _names(document)
     found, unknown = [], []
     for name, value in pairs:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 
 from prism.color import space
@@ -12,6 +13,8 @@ from prism.tokens.expressions import decode, encode, reference_of, references
 from prism.tokens.model import Document, Expression, Token, Value, shown_path
 from prism.tokens.resolve import Resolver
 
+#: What can only be meant as a path, so that it is said to be missing rather than to be no value.
+_PATH = re.compile(r"[A-Za-z][\w-]*(?:\.[\w-]+)+")
 _MANY = ("[", '{"parts"')
 
 
@@ -31,6 +34,8 @@ def read_typed(document: Document, text: str, token: Token) -> Value:
     target = document.token_at(path or plain)
     if target is not None and target.key != token.key and target.type == token.type:
         return Expression("{" + shown_path_or_root(document, target) + "}")
+    if token.type != "string" and _PATH.fullmatch(plain):
+        return Expression("{" + plain + "}")
     return Expression(plain)
 
 

@@ -100,7 +100,7 @@ class SaveTests(StoreCase):
         project = self.make(token("a", "#111111"), token("b", "#222222"))
         old = store.load(project)
         store.save(project, old, set_value(old, "{b}"), self.tove, "First")
-        with self.assertRaisesMessage(PrismError, "circle"):
+        with self.assertRaisesMessage(PrismError, "Circle: a → b → a."):
             store.save(project, old, set_value(old, "{a}", key="b"), self.maren, "Second")
         self.assertEqual(self.fresh(project).document.token("b").value(), Expression("#222222"))
 

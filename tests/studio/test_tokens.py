@@ -1,0 +1,405 @@
+"""The Tokens room over HTTP: many cells at once, links, names, axes, and what two people change."""
+
+import json
+
+from django.contrib.auth import get_user_model
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+
+from demo import quillhaven
+from prism.tokens.model import BASE, Condition, Document, Expression
+from prism.tokens.resolve import Resolver
+from studio.store import projects as store
+from studio.store.models import Membership, Project
+from tests.builders import document, token
+from tests.studio.cases import RoomCase
+
+DARK = Condition.of({"appearance": "dark"})
+
+
+class TokensCase(RoomCase):
+    def setUp(self):
+        super().setUp()
+        self.make(quillhaven.document())
+
+    def post(self, name, /, **said):
+        self.project.refresh_from_db()
+        said.setdefault("revision", self.project.revision)
+        return self.client.post(self.url(name), said)
+
+    def said(self, response):
+        """What the page says after a post, followed to where it leads."""
+        return self.client.get(response["Location"]).content.decode()
+
+    def text(self, path, condition=BASE):
+        value = self.stored().token_at(path).value(condition)
+        return value.text if value else None
+
+
+class BulkTests(TokensCase):
+    def act(self, act, picks=("text.main", "text.muted"), modes=("light",), **more):
+        return self.post("mapping:bulk", act=act, pick=list(picks), mode=list(modes), **more)
+
+    def test_every_act_and_its_undo(self):
+        for act, more, check in (
+            ("lighter", {}, lambda: self.text("text.muted") == "{ink.7}"),
+            ("darker", {}, lambda: self.text("text.muted") == "{ink.9}"),
+            ("mirror", {}, lambda: self.text("text.muted") == "{ink.4}"),
+            ("map", {"ramp": "coral"}, lambda: self.text("text.main") == "{coral.11}"),
+            ("put", {"text": "lamp.3"}, lambda: self.text("text.muted") == "{lamp.3}"),
+            ("opacity", {"text": "50%"}, lambda: "calc(alpha * 0.5)" in self.text("text.main")),
+            (
+                "copy",
+                {"source": "dark", "target": "light"},
+                lambda: self.text("text.main") == "{ink.1}",
+            ),
+            ("replace", {"text": "text", "replacement": "word"}, lambda: self.text("word.main")),
+            ("group", {"text": "words"}, lambda: self.text("words.muted")),
+            (
+                "describe",
+                {"text": "Read"},
+                lambda: self.stored().token("text.main").description == "Read",
+            ),
+            ("uses", {"text": "a, b"}, lambda: self.stored().token("text.main").uses == ("a", "b")),
+            ("private", {}, lambda: self.stored().token("text.main").private),
+            ("reorder", {"after": "text.link"}, lambda: self.order("text.link", "text.main")),
+        ):
+            with self.subTest(act):
+                response = self.act(act, **more)
+                self.assertEqual(response.status_code, 302)
+                self.assertTrue(check(), self.said(response)[:2000])
+                self.client.post(self.url("projects:undo"))
+                self.assertEqual(self.stored(), quillhaven.document())
+
+    def order(self, first, second):
+        keys = [one.key for one in self.stored().tokens]
+        return keys.index(second) == keys.index(first) + 1
+
+    def test_deleting_is_refused_where_something_still_refers(self):
+        page = self.said(self.act("delete", picks=["text.main"]))
+        self.assertIn("is used by board.time", page)
+        self.act("delete", picks=["board.time", "text.main"])
+        self.assertIsNone(self.stored().token("text.main"))
+
+    def test_what_is_left_alone_and_what_is_wrong_is_said(self):
+        page = self.said(self.act("mirror", picks=["text.main", "signal.hold"]))
+        self.assertIn("Left alone: signal.hold.", page)
+        for act, more, sentence in (
+            ("put", {"text": "nothing.here"}, "{nothing.here} does not exist."),
+            ("opacity", {"text": "x"}, "is no whole number"),
+            ("fly", {}, "nothing of that name"),
+            ("map", {"ramp": "gone"}, "no longer there"),
+        ):
+            self.assertIn(sentence, self.said(self.act(act, **more)))
+        self.assertIn("No row is picked.", self.said(self.act("mirror", picks=[])))
+
+    def test_a_range_comes_as_lists(self):
+        said = {"tokens": json.dumps(["text.main"]), "modes": json.dumps(["dark", "dim"])}
+        self.post("mapping:bulk", act="put", text="ink.2", **said)
+        self.assertEqual(self.text("text.main", DARK), "{ink.2}")
+        self.assertEqual(self.text("text.main"), "{ink.11}")
+        self.post("mapping:bulk", act="put", text="x", tokens="{", modes="[1]")
+        self.assertEqual(self.text("text.main", DARK), "{ink.2}")
+
+    def test_ranges_and_named_values_are_pasted(self):
+        keys = json.dumps(["text.main", "text.muted"])
+        modes = json.dumps(["light", "dark"])
+        self.post("mapping:paste", text="ink.9\tink.2\nink.6\tink.5", tokens=keys, modes=modes)
+        self.assertEqual(self.text("text.muted", DARK), "{ink.5}")
+        page = self.said(
+            self.post(
+                "mapping:paste",
+                text="--text-main: var(--ink-10); --nobody: #111;",
+                tokens=keys,
+                modes=json.dumps(["dark"]),
+            )
+        )
+        self.assertEqual(self.text("text.main", DARK), "{ink.10}")
+        self.assertIn("Left alone: --nobody.", page)
+
+    def test_a_group_is_renamed_with_everything_that_refers_to_it(self):
+        self.post("mapping:rename-group", group="accent", path="own.accent")
+        self.assertEqual(self.text("text.link"), "{own.accent.8}")
+        page = self.said(self.post("mapping:rename-group", group="none", path="x"))
+        self.assertIn("There is no group", page)
+
+
+class CellTests(TokensCase):
+    def store(self, value, **more):
+        said = {"token": "text.link", "condition": "[]", "value": value, "cell": "text.link:light"}
+        return self.post("tokens:store", **(said | more))
+
+    def test_a_condition_on_two_axes_is_made_seen_and_cleared(self):
+        said = {"at-appearance": "dark", "at-brand": "vexley", "condition": "chosen"}
+        self.store("lamp.4", **said)
+        condition = Condition.of({"appearance": "dark", "brand": "vexley"})
+        self.assertEqual(self.text("text.link", condition), "{lamp.4}")
+        page = self.client.get(
+            self.url("tokens:room"),
+            {"cell": "text.link:dark", "theme": "appearance:dark,brand:vexley"},
+        )
+        self.assertContains(page, "appearance dark, brand Vexley (has a value)")
+        self.store("", clear="1", **said)
+        self.assertIsNone(self.text("text.link", condition))
+
+    def test_what_a_value_comes_to_and_changes_is_said(self):
+        url = self.url("tokens:impact")
+        said = {"token": "text.link", "condition": "[]", "revision": 1}
+        response = self.client.get(url, said | {"value": "ink.2"})
+        self.assertContains(response, "Breaks 2 pairings.")
+        self.assertContains(response, "#e9f2f1")
+        response = self.client.get(url, said | {"value": "color-mix(in oklch, {ink.2}"})
+        self.assertContains(response, "missing")
+        self.assertContains(self.client.get(url, {"token": "x"}), "Type a value.")
+
+    def test_two_people_change_one_cell_and_both_values_are_shown(self):
+        other = get_user_model().objects.create_user("tove")
+        Membership.objects.create(project=self.project, user=other, role="editor")
+        revision = self.project.revision
+        self.store("lamp.7")
+        self.client.force_login(other)
+        response = self.store("coral.7", revision=revision)
+        self.assertContains(response, "was changed by both", status_code=409)
+        self.assertContains(response, "maren stored <code>{lamp.7}</code>", status_code=409)
+        self.assertContains(response, "you typed <code>{coral.7}</code>", status_code=409)
+        self.assertEqual(self.text("text.link"), "{lamp.7}")
+        self.store("coral.7")
+        self.assertEqual(self.text("text.link"), "{coral.7}")
+        labels = list(self.project.journal.values_list("label", flat=True))
+        self.assertIn("{lamp.7}", labels[-2])
+        self.assertIn("{coral.7}", labels[-1])
+
+    def test_a_rename_and_an_edit_merge_and_a_removed_mode_asks(self):
+        revision = self.project.revision
+        self.post(
+            "tokens:describe", token="text.link", path="text.way", description="A way", view="page"
+        )
+        self.store("lamp.7", revision=revision)
+        stored = self.stored().token("text.link")
+        self.assertEqual((stored.path, stored.value().text), ("text.way", "{lamp.7}"))
+        revision = Project.objects.get(pk=self.project.pk).revision
+        self.post("axes:act", act="remove-mode", axis="appearance", mode="dim")
+        response = self.store("lamp.3", condition='[["appearance","dim"]]', revision=revision)
+        self.assertContains(response, "The mode dim was removed by somebody else", status_code=409)
+
+    def test_the_page_of_a_token_is_stored_and_shows_its_history(self):
+        self.post(
+            "tokens:describe", token="text.main", path="text.main", description="Words",
+            uses="headings, times", export_name="--word", private="1", is_deprecated="1",
+            deprecated="Use text.muted",
+        )  # fmt: skip
+        stored = self.stored().token("text.main")
+        self.assertEqual(
+            (
+                stored.description,
+                stored.uses,
+                stored.export_names,
+                stored.private,
+                stored.deprecated,
+            ),
+            ("Words", ("headings", "times"), (("css", "word"),), True, "Use text.muted"),
+        )
+        page = self.client.get(self.url("tokens:room"), {"cell": "text.main:", "view": "page"})
+        self.assertContains(page, "Described text.main")
+        self.assertContains(page, "board.time")
+        for said, sentence in (
+            ({"path": "text.link"}, "There is a token"),
+            ({"path": "text.main", "export_name": "-- {"}, "is no custom property"),
+        ):
+            response = self.post("tokens:describe", token="text.main", cell="text.main:", **said)
+            self.assertContains(response, sentence, status_code=422)
+
+
+class SheetTests(RoomCase):
+    def big(self, count):
+        tokens = [token(f"g{i // 50}.t{i}", f"#{i:06x}") for i in range(count)]
+        return self.make(document(*tokens))
+
+    def test_two_thousand_rows_come_in_parts(self):
+        self.big(2000)
+        page = self.client.get(self.url("tokens:room")).content.decode()
+        self.assertLess(page.count('class="pick"'), 200)
+        self.assertEqual(page.count('class="later"'), 38)
+        source = page.split('data-source="')[-1].split('"')[0].replace("&amp;", "&")
+        rows = self.client.get(source).content.decode()
+        self.assertEqual(rows.count("<tr"), 50)
+        self.assertIn("t1999", rows)
+
+    def test_queries_do_not_grow_with_the_tokens(self):
+        counts = []
+        for count in (50, 1000):
+            self.big(count)
+            store.forget_all()
+            self.client.get(self.url("projects:pulse"))
+            with CaptureQueriesContext(connection) as queries:
+                self.client.get(self.url("tokens:room"))
+            counts.append(len(queries))
+        self.assertEqual(counts[0], counts[1])
+
+    def test_filters_and_folds_stand_in_the_address(self):
+        self.make(quillhaven.document())
+        page = self.client.get(self.url("tokens:room"), {"state": "literal"})
+        self.assertContains(page, 'data-token="signal.hold"')
+        self.assertNotContains(page, 'data-token="text.main"')
+        page = self.client.get(self.url("tokens:room"), {"folded": "text~accent"})
+        self.assertNotContains(page, 'data-token="text.main"')
+        self.assertContains(page, 'data-token="surface.page"')
+
+    def test_the_pulse_says_the_newest_revision(self):
+        self.make(quillhaven.document())
+        found = json.loads(self.client.get(self.url("projects:pulse")).content)
+        self.assertEqual(found, {"revision": 1})
+
+
+class LinkTests(RoomCase):
+    def test_fifty_four_literals_are_linked_in_one_review(self):
+        colors = [f"#{i * 4:02x}{200 - i * 3:02x}{i * 2:02x}" for i in range(50)]
+        raw = {str(i): {"$type": "color", "$value": color} for i, color in enumerate(colors)}
+        names = [f"Area {i // 9}.role {i}" for i in range(54)]
+        meaning = {}
+        for i, name in enumerate(names):
+            group, leaf = name.split(".")
+            color = colors[i % 50] if i < 51 else f"#ff00{i:02x}"
+            meaning.setdefault(group, {})[leaf] = {"$type": "color", "$value": color}
+        data = json.dumps({"palette": raw, **meaning}).encode()
+        self.make(Document(name="Empty"))
+        file = SimpleUploadedFile("all.tokens.json", data)
+        self.client.post(self.url("exchange:bring"), {"files": file, "into": "here", "revision": 0})
+        stored = self.stored()
+        self.assertEqual(len(stored.tokens), 104)
+        loaded = store.load(Project.objects.get(pk=self.project.pk))
+        tiers = {one.path: one.tier for one in stored.tokens}
+        self.assertEqual({tiers[name] for name in names}, {"raw"})
+        store.save(
+            Project.objects.get(pk=self.project.pk),
+            loaded,
+            Document(
+                **{
+                    name: getattr(stored, name)
+                    for name in ("name", "axes", "groups", "sources", "layers")
+                },
+                tokens=tuple(_semantic(one) for one in stored.tokens),
+            ),
+            self.user,
+            "Said which are semantic",
+        )
+        page = self.client.get(self.url("mapping:link"))
+        self.assertContains(page, "51 literals could refer to the palette")
+        self.assertContains(page, "3 without a match")
+        for name in names[51:]:
+            self.assertContains(page, f"<td>{name}</td>")
+        self.project.refresh_from_db()
+        said = {"revision": self.project.revision, "take": [str(i) for i in range(51)]}
+        self.assertEqual(self.client.post(self.url("mapping:store-links"), said).status_code, 302)
+        linked = self.stored()
+        self.assertEqual([one.path for one in linked.tokens], [one.path for one in stored.tokens])
+        values = [linked.token_at(name).value().text for name in names]
+        self.assertEqual(values[:51], [f"{{palette.{i % 50}}}" for i in range(51)])
+        self.assertTrue(all(value.startswith("#ff00") for value in values[51:]))
+        before, after = Resolver(stored), Resolver(linked)
+        for one in stored.tokens:
+            self.assertEqual(before.resolve(one.key, ()).hex, after.resolve(one.key, ()).hex)
+
+    def test_nothing_ticked_is_said(self):
+        self.make(quillhaven.document())
+        response = self.client.post(self.url("mapping:store-links"), {"revision": 1})
+        self.assertContains(response, "No link is ticked.", status_code=422)
+
+
+def _semantic(one):
+    from dataclasses import replace
+
+    return one if one.path.startswith("palette") else replace(one, tier="semantic")
+
+
+class NameTests(TokensCase):
+    def test_a_scheme_is_kept_and_makes_the_names_that_are_not_struck(self):
+        lines = {
+            "part-0": "area",
+            "words-0": "panel chip",
+            "part-1": "state",
+            "words-1": "rest hover",
+        }
+        self.post("naming:store", scheme="plain", name="Ours", **lines)
+        scheme = self.stored().schemes[0]
+        page = self.client.get(self.url("naming:room"), {"scheme": scheme.key})
+        self.assertContains(page, "4 names")
+        self.post("naming:add", scheme=scheme.key, take=["panel.rest", "chip.hover"])
+        found = [one.path for one in self.stored().tokens if one.path.startswith(("panel", "chip"))]
+        self.assertEqual(found, ["panel.rest", "chip.hover"])
+        self.assertTrue(self.text("chip.hover").startswith("{"))
+
+    def test_what_is_wrong_is_said_with_what_was_typed(self):
+        response = self.post("naming:store", name="", **{"part-0": "a", "words-0": "b c"})
+        self.assertContains(response, "A scheme needs a name.", status_code=422)
+        self.assertContains(response, 'value="b c"', status_code=422)
+        response = self.post("naming:add", scheme="plain")
+        self.assertContains(response, "No name is left", status_code=422)
+
+
+class AxisTests(TokensCase):
+    def test_axes_and_modes_are_made_named_ordered_and_removed(self):
+        for said, check in (
+            ({"act": "add-axis", "name": "status", "text": "running, delayed"},
+             lambda d: [m.name for m in d.axes[-1].modes] == ["running", "delayed"]),
+            ({"act": "rename-axis", "axis": "brand", "name": "carrier"},
+             lambda d: d.axis("brand").name == "carrier"),
+            ({"act": "axis-up", "axis": "brand"}, lambda d: d.axes[0].key == "brand"),
+            ({"act": "axis-down", "axis": "brand"}, lambda d: d.axes[2].key == "brand"),
+            ({"act": "add-mode", "axis": "appearance", "name": "noon", "source": "dark"},
+             lambda d: d.axes[0].modes[-1].name == "noon"),
+            ({"act": "rename-mode", "axis": "appearance", "mode": "dim", "name": "cabin"},
+             lambda d: d.axes[0].mode("dim").name == "cabin"),
+            ({"act": "mode-up", "axis": "appearance", "mode": "dim"},
+             lambda d: d.axes[0].modes[1].key == "dim"),
+            ({"act": "mode-down", "axis": "appearance", "mode": "light"},
+             lambda d: d.axes[0].modes[1].key == "light"),
+            ({"act": "default", "axis": "appearance", "mode": "dark"},
+             lambda d: d.axes[0].default == "dark"),
+            ({"act": "scheme", "axis": "brand", "mode": "vexley", "text": "dark"},
+             lambda d: d.axis("brand").mode("vexley").color_scheme == "dark"),
+            ({"act": "follow", "axis": "density", "mode": "compact", "text": "prefers-contrast: more"},
+             lambda d: d.axis("density").follows.modes == (("more", "compact"),)),
+            ({"act": "remove-mode", "axis": "appearance", "mode": "dim"},
+             lambda d: len(d.axes[0].modes) == 2),
+            ({"act": "remove-axis", "axis": "brand", "source": "vexley"},
+             lambda d: d.axis("brand") is None),
+        ):  # fmt: skip
+            with self.subTest(said["act"]):
+                response = self.post("axes:act", **said)
+                self.assertEqual(response.status_code, 302, response.content[:2000])
+                self.assertTrue(check(self.stored()))
+                self.client.post(self.url("projects:undo"))
+                self.assertEqual(self.stored(), quillhaven.document())
+
+    def test_bad_acts_are_said(self):
+        for said, sentence in (
+            ({"act": "add-axis", "name": "", "text": "a"}, "An axis needs a name."),
+            ({"act": "add-axis", "name": "x", "text": " "}, "at least one mode"),
+            ({"act": "remove-axis", "axis": "gone", "source": "x"}, "no longer there"),
+            ({"act": "follow", "axis": "brand", "mode": "vexley", "text": "moon: full"}, "not one"),
+            ({"act": "fly"}, "nothing of that name"),
+        ):
+            self.assertContains(self.post("axes:act", **said), sentence, status_code=422)
+
+    def test_a_mode_is_proposed_reviewed_and_taken(self):
+        said = {"axis": "appearance", "source": "light", "name": "night", "scheme": "dark"}
+        page = self.client.get(self.url("axes:propose"), said)
+        self.assertContains(page, "night, made from light")
+        self.assertContains(page, "step k of n becomes")
+        self.post("axes:take", **said, take=["text.main", "surface.page"])
+        stored = self.stored()
+        mode = stored.axis("appearance").modes[-1]
+        self.assertEqual((mode.name, mode.color_scheme), ("night", "dark"))
+        condition = Condition.of({"appearance": mode.key})
+        self.assertEqual(stored.token("text.main").value(condition), Expression("{ink.1}"))
+        self.assertIsNone(stored.token("text.muted").value(condition))
+
+    def test_a_mark_of_the_ladder_is_moved(self):
+        page = self.client.get(self.url("mapping:ladder"))
+        self.assertContains(page, 'data-step="ink.11"')
+        self.post("mapping:move-mark", token="text.main", mode="dark", step="ink.2")
+        self.assertEqual(self.text("text.main", DARK), "{ink.2}")
+        response = self.post("mapping:move-mark", token="text.main", mode="dark", step="gone")
+        self.assertContains(response, "no longer there", status_code=422)
