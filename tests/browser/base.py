@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.contrib.auth import get_user_model
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
-from django.test import SimpleTestCase
+from django.test import Client, SimpleTestCase
 from playwright.sync_api import expect, sync_playwright
 
 from studio.store import projects as store
@@ -74,8 +74,9 @@ class StudioTestCase(BrowserMixin, StaticLiveServerTestCase):
 
     def sign_in(self, user, context):
         """Give a browser context the session of ``user``."""
-        self.client.force_login(user)
-        cookie = self.client.cookies["sessionid"].value
+        client = Client()
+        client.force_login(user)
+        cookie = client.cookies["sessionid"].value
         context.add_cookies([{"name": "sessionid", "value": cookie, "url": self.live_server_url}])
 
     def go(self, path):

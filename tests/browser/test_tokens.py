@@ -1,0 +1,270 @@
+"""The Tokens room by keyboard alone, on the ladder, and as two people use it at once."""
+
+from django.contrib.auth import get_user_model
+from playwright.sync_api import expect
+
+from demo import quillhaven
+from prism.formats import css, resolver_writer
+from prism.palette.building import add_ramp
+from prism.tokens.model import Axis, Document, Mode
+from studio.store import projects as store
+from studio.store.models import Membership, Project
+from tests.browser.base import StudioTestCase
+from tests.builders import counter_keys
+
+
+def files(document):
+    """Everything a document is written as."""
+    return resolver_writer.write(document).files | {"css": css.write(document)}
+
+
+class TokensCase(StudioTestCase):
+    def start(self, document):
+        self.project = store.create(self.user, document)
+        return store.load(self.project).document
+
+    def stored(self):
+        return store.load(Project.objects.get(pk=self.project.pk)).document
+
+    def open(self, path):
+        self.go(f"/p/{self.project.code}/tokens/{path}")
+
+    def press(self, *keys):
+        for key in keys:
+            self.page.keyboard.press(key)
+
+    def reach(self, selector, most=120):
+        for _ in range(most):
+            if self.page.evaluate("s => document.activeElement?.matches(s) ?? false", selector):
+                return
+            self.page.keyboard.press("Tab")
+        self.fail(f"Tab does not reach {selector}")
+
+    def cell(self, token, mode, page=None):
+        page = page or self.page
+        return page.locator(f'a.cell[data-token="{token}"][data-mode="{mode}"]')
+
+    def revision(self, wanted):
+        expect(self.page.locator(f'.route[data-revision="{wanted}"]')).to_have_count(1)
+
+
+class KeyboardTests(TokensCase):
+    def plain(self):
+        keys = counter_keys()
+        light = Axis("look", "look", (Mode("l", "light", "", "light"),), "l")
+        built = Document(name="Plain", axes=(light,))
+        for name, seed in (("ink", "#66737a"), ("sea", "#1e7f98")):
+            built = add_ramp(built, name, {"seed": seed}, keys)
+        return self.start(built)
+
+    def test_forty_names_mapped_mirrored_pasted_undone_and_redone(self):
+        self.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        start = self.plain()
+        first_files = files(start)
+
+        # Forty names by a scheme.
+        self.open("names/?scheme=parts")
+        for number, words in enumerate(
+            ("panel chip badge tile", "fill label line edge bar", "rest hover")
+        ):
+            self.reach(f"#words-{number}")
+            self.press("Control+a")
+            self.page.keyboard.type(words)
+        self.reach("#store-scheme")
+        self.press("Enter")
+        expect(self.page.locator("#names-form h2")).to_have_text("40 names")
+        self.reach("#make-names")
+        self.press("Enter")
+        self.revision(3)
+        names = [t for t in self.stored().tokens if t.tier == "semantic"]
+        self.assertEqual(len(names), 40)
+
+        # Map ten of them: pick a range of rows and map it to another ramp.
+        key = {token.path: token.key for token in names}
+        self.reach("a.cell")
+        expect(self.cell(key["panel.fill.rest"], "l")).to_be_focused()
+        self.press(*["Shift+ArrowDown"] * 9)
+        expect(self.page.locator("a.cell.in-range")).to_have_count(10)
+        self.press("Space")
+        expect(self.page.locator("#picked")).to_have_text("10 picked")
+        self.reach("select[name=ramp]")
+        self.page.keyboard.type("sea")
+        self.reach("#bulk-map")
+        self.press("Enter")
+        self.revision(4)
+        stored = self.stored()
+        self.assertTrue(all(t.value().text.startswith("{sea.") for t in stored.tokens[22:32]))
+
+        # A dark mode as a mirrored copy.
+        self.open("axes/")
+        self.reach("#propose-look input[name=name]")
+        self.page.keyboard.type("dark")
+        self.press("Enter")
+        expect(self.page.locator("#proposal-rows tr")).not_to_have_count(1)
+        self.reach("#take-mode", 200)
+        self.press("Enter")
+        self.revision(5)
+        dark = self.stored().axes[0].modes[-1]
+        self.assertEqual((dark.name, dark.color_scheme), ("dark", "dark"))
+
+        # Remap a range by copying one and pasting it onto another.
+        self.open("")
+        self.reach("a.cell")
+        self.press("Shift+ArrowDown", "Shift+ArrowDown", "Shift+ArrowRight")
+        expect(self.page.locator("a.cell.in-range")).to_have_count(6)
+        self.press("Control+c")
+        self.press(*["ArrowDown"] * 10, "ArrowLeft")
+        expect(self.cell(key["chip.label.rest"], "l")).to_be_focused()
+        self.press("Control+v")
+        self.revision(6)
+        end = self.stored()
+        for offset in range(3):
+            was, now = end.tokens[22 + offset], end.tokens[22 + 12 + offset]
+            shown = [self.cell(one.key, "l").get_attribute("data-value") for one in (was, now)]
+            self.assertEqual(shown[0], shown[1])
+            shown = [self.cell(one.key, dark.key).get_attribute("data-value") for one in (was, now)]
+            self.assertEqual(shown[0], shown[1])
+
+        # Undo all of it, and redo.
+        for number in range(5):
+            self.press("Control+z")
+            self.revision(7 + number)
+        self.assertEqual(self.stored(), start)
+        self.assertEqual(files(self.stored()), first_files)
+        for number in range(5):
+            self.press("Control+Shift+z")
+            self.revision(12 + number)
+        self.assertEqual(self.stored(), end)
+
+    def test_a_value_is_typed_filled_down_cleared_and_folded_away(self):
+        self.start(quillhaven.document())
+        self.open("?find=text.")
+        self.reach("a.cell")
+        expect(self.cell("text.main", "light")).to_be_focused()
+        self.page.keyboard.type("i")
+        expect(self.page.locator("#value")).to_have_value("i")
+        self.page.keyboard.type("nk.9")
+        expect(self.page.locator("#impact")).to_contain_text("Changes")
+        self.press("Enter")
+        expect(self.cell("text.main", "light")).to_contain_text("ink.9")
+        expect(self.cell("text.main", "light")).to_be_focused()
+        self.press("Shift+ArrowDown", "Control+d")
+        expect(self.cell("text.muted", "light")).to_contain_text("ink.9")
+        self.press("Tab")
+        expect(self.cell("text.main", "dark")).to_be_focused()
+        self.press("Delete")
+        expect(self.cell("text.main", "dark")).to_contain_class("inherited")
+        self.press("Control+z", "Shift+Tab")
+        self.page.locator("#fold-semantic-text").focus()
+        self.press("Enter")
+        expect(self.cell("text.main", "dark")).to_have_count(0)
+
+    def test_the_value_box_finds_a_color_by_its_looks_and_the_shelf_fills_it(self):
+        self.start(quillhaven.document())
+        self.open("?cell=text.link:light")
+        expect(self.page.locator("#value")).to_be_focused()
+        self.press("Control+a")
+        self.page.keyboard.type("#246c54")
+        expect(self.page.locator("#options [role=option]").first).to_contain_text("spruce.8")
+        self.press("ArrowDown", "Enter")
+        expect(self.page.locator("#value")).to_have_value("spruce.8")
+        self.page.locator("#pick-from summary").focus()
+        self.press("Enter")
+        self.page.locator('.shelf button[data-value="coral.7"]').focus()
+        self.press("Enter")
+        expect(self.page.locator("#value")).to_have_value("coral.7")
+        expect(self.page.locator("#impact")).to_contain_text("#cf462f")
+
+    def test_a_mark_is_moved_on_the_ladder_by_key_and_by_mouse(self):
+        self.start(quillhaven.document())
+        self.open("map/ladder?group=text")
+        mark = self.page.locator("#mark-text\\.muted-light")
+        mark.focus()
+        self.press("ArrowRight", "Escape", "ArrowLeft", "Enter")
+        self.revision(2)
+        self.assertEqual(self.stored().token("text.muted").value().text, "{ink.7}")
+        mark.drag_to(self.page.locator('.rung[data-step="ink.9"]').first)
+        self.revision(3)
+        self.assertEqual(self.stored().token("text.muted").value().text, "{ink.9}")
+
+    def test_rows_come_when_they_come_into_sight(self):
+        keys = counter_keys()
+        built = Document(name="Many")
+        for number in range(20):
+            built = add_ramp(built, f"ramp {number}", {"seed": "#1e7f98", "count": "20"}, keys)
+        self.start(built)
+        self.open("")
+        self.assertLess(self.page.locator("a.cell").count(), 200)
+        last = built.token_at("ramp 19.20").key
+        self.page.locator("#sheet-body").evaluate("e => e.scrollTo(0, e.scrollHeight)")
+        expect(self.page.locator(f'a.cell[data-token="{last}"]')).to_be_visible()
+
+
+class TwoPeopleTests(TokensCase):
+    def setUp(self):
+        super().setUp()
+        self.start(quillhaven.document())
+        self.other_user = get_user_model().objects.create_user("tove")
+        Membership.objects.create(project=self.project, user=self.other_user, role="editor")
+        other = self.browser.new_context(viewport=self.viewport)
+        other.set_default_timeout(15_000)
+        self.addCleanup(other.close)
+        self.sign_in(self.other_user, other)
+        self.other = other.new_page()
+
+    def both_open(self, path, other=None):
+        self.open(path)
+        self.other.goto(f"{self.live_server_url}/p/{self.project.code}/tokens/{other or path}")
+        expect(self.other.locator("h1")).to_have_text("Tokens")
+
+    def store(self, page, value):
+        page.fill("#value", value)
+        page.locator("#store").click()
+
+    def test_different_cells_are_both_kept_and_seen_within_seconds(self):
+        self.both_open("?find=text&cell=text.main:light", "?find=text&cell=text.muted:light")
+        self.store(self.page, "ink.10")
+        expect(self.cell("text.main", "light")).to_contain_text("ink.10")
+        self.store(self.other, "ink.7")
+        expect(self.cell("text.muted", "light", self.other)).to_contain_text("ink.7")
+        expect(self.cell("text.main", "light", self.other)).to_contain_text("ink.10")
+        self.page.keyboard.press("Escape")
+        expect(self.cell("text.muted", "light")).to_contain_text("ink.7")
+        stored = self.stored()
+        self.assertEqual(stored.token("text.main").value().text, "{ink.10}")
+        self.assertEqual(stored.token("text.muted").value().text, "{ink.7}")
+
+    def test_the_same_cell_shows_both_values_and_one_is_chosen(self):
+        self.both_open("?find=text&cell=text.main:light")
+        self.store(self.page, "ink.10")
+        expect(self.cell("text.main", "light")).to_contain_text("ink.10")
+        self.store(self.other, "ink.9")
+        clash = self.other.locator("#clash")
+        expect(clash).to_contain_text("maren stored {ink.10}; you typed {ink.9}.")
+        self.assertEqual(self.stored().token("text.main").value().text, "{ink.10}")
+        self.other.click("#keep-mine")
+        expect(self.cell("text.main", "light", self.other)).to_contain_text("ink.9")
+        labels = list(self.project.journal.values_list("label", "actor__username"))
+        self.assertEqual([name for _, name in labels[-2:]], ["maren", "tove"])
+        self.assertIn("{ink.10}", labels[-2][0])
+        self.assertIn("{ink.9}", labels[-1][0])
+
+    def test_a_rename_merges_with_a_value_and_a_removed_mode_asks(self):
+        self.both_open("?cell=text.link:light&view=page", "?cell=text.link:dim")
+        self.page.fill("#token-path", "text.way")
+        self.page.click("#store-page")
+        self.revision(2)
+        self.store(self.other, "lamp.7")
+        expect(self.cell("text.link", "dim", self.other)).to_contain_text("lamp.7")
+        stored = self.stored().token("text.link")
+        self.assertEqual(stored.path, "text.way")
+        self.open("axes/")
+        self.other.goto(f"{self.live_server_url}/p/{self.project.code}/tokens/?cell=text.main:dim")
+        expect(self.other.locator("#value")).to_be_focused()
+        self.page.click("#remove-mode-dim")
+        self.revision(4)
+        self.store(self.other, "lamp.3")
+        expect(self.other.get_by_role("alert")).to_contain_text(
+            "The mode dim was removed by somebody else"
+        )
+        self.assertEqual(len(self.stored().axes[0].modes), 2)
