@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from prism.checks.contrast import Reading, audit, measure
 from prism.color import space
 from prism.color.contrast import relative_luminance
-from prism.tokens.model import Pairing
+from prism.tokens.model import Document, Pairing
 from prism.tokens.resolved import Answer
 from prism.tokens.tables import Fixed, Tables, holds
 
@@ -222,3 +222,33 @@ class Survey:
         for key, parts, above, _ in joined:
             self._fast[key] = (parts, places[start : start + len(above)])
             start += len(above)
+
+
+Failing = dict[str, list[Reading]]
+
+
+def failing(tables: Tables, known: tuple[Document, Failing] | None = None) -> Failing:
+    """The pairings that fall short in some theme, by key, with their readings there.
+
+    ``known`` is the document that this one was made from with its answer: what no change reached
+    is taken from there.
+    """
+    resolver = tables.resolver
+    document, reached = resolver.document, resolver.reached
+    found: Failing = {}
+    open_pairings = list(document.pairings)
+    if known is not None and reached is not None:
+        same = {id(pairing) for pairing in known[0].pairings}
+        open_pairings = []
+        for pairing in document.pairings:
+            members = {pairing.foreground, *pairing.backgrounds, pairing.page}
+            if id(pairing) not in same or members & reached:
+                open_pairings.append(pairing)
+            elif pairing.key in known[1]:
+                found[pairing.key] = known[1][pairing.key]
+    survey = Survey(tables, open_pairings)
+    for key in survey.pairings:
+        readings = [part.reading for part in survey.failing(key)]
+        if readings:
+            found[key] = readings
+    return {one.key: found[one.key] for one in document.pairings if one.key in found}

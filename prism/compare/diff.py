@@ -62,9 +62,12 @@ def diff_tables(old: Tables, new: Tables) -> list[Operation]:
     changed: list[Operation] = []
     added: list[Operation] = []
     ordered: list[Operation] = []
+    parents: dict[str, dict[str, None]] = {kind: {} for kind in KINDS}
+    for kind, parent in (*old.order, *new.order):
+        parents[kind][parent] = None
     for kind in KINDS:
-        parents = dict.fromkeys(parent for k, parent in [*old.order, *new.order] if k == kind)
-        for parent in parents:
+        rows = old.rows[kind]
+        for parent in parents[kind]:
             was, now = old.keys(kind, parent), new.keys(kind, parent)
             if was == now:
                 current = was
@@ -77,7 +80,9 @@ def diff_tables(old: Tables, new: Tables) -> list[Operation]:
                     Operation("order", kind, parent, before=list(current), after=list(now))
                 )
             for key in now:
-                changed.extend(_fields(kind, key, old.rows[kind].get(key), new.rows[kind][key]))
+                before, after = rows.get(key), new.rows[kind][key]
+                if before is not after:
+                    changed.extend(_fields(kind, key, before, after))
     removed.reverse()
     return removed + changed + added + ordered
 

@@ -102,9 +102,14 @@ def _plain_fields(kind: type) -> list[str]:
     return [name for name in kind.__slots__ if name != "key"]  # type: ignore[attr-defined]
 
 
-def flatten(document: Document) -> Tables:
-    """A document as tables."""
+def flatten(document: Document, known: tuple[Document, Tables] | None = None) -> Tables:
+    """A document as tables.
+
+    ``known`` is another document with its tables; rows of tokens that both share are taken from
+    there, the very same objects.
+    """
     tables = Tables()
+    shared = {id(token) for token in known[0].tokens} if known else set()
     tables.put("document", "", "document", _row(document, _DOCUMENT_FIELDS))
     for axis in document.axes:
         follows = axis.follows and [axis.follows.feature, _lists(axis.follows.modes)]
@@ -117,6 +122,9 @@ def flatten(document: Document) -> Tables:
         row = _row(group, ("description", "type", "extends", "extensions"))
         tables.put("group", "", group.path, row)
     for token in document.tokens:
+        if known and id(token) in shared:
+            _take(tables, known[1], token.key)
+            continue
         tables.put("token", "", token.key, _row(token, _TOKEN_FIELDS))
         for condition, value in token.values:
             key = f"{token.key} {condition_text(condition)}"
@@ -128,6 +136,17 @@ def flatten(document: Document) -> Tables:
         entries = [[e.path, e.text, e.token, e.hidden, e.folded] for e in source.entries]
         tables.put("source", "", source.key, {"file": source.file, "entries": entries})
     return tables
+
+
+def _take(tables: Tables, known: Tables, key: str) -> None:
+    """Take the rows of a token and of its values from other tables."""
+    tables.put("token", "", key, known.rows["token"][key])
+    order = known.order.get(("value", key))
+    if order is not None:
+        tables.order["value", key] = list(order)
+        rows = known.rows["value"]
+        for full in order:
+            tables.rows["value"][full] = rows[full]
 
 
 def unflatten(tables: Tables) -> Document:

@@ -12,7 +12,7 @@ from prism.tokens.resolve import Resolver, Theme
 from prism.tokens.resolved import Answer
 
 #: Rows sent at once, and rows in one block of those that are sent when they come into sight.
-AT_ONCE, BLOCK = 90, 60
+AT_ONCE, BLOCK = 24, 24
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,9 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
+from coloraide.css.color_names import name2val_map
+
+from prism.color import space
+from prism.palette.ramps import oklch
 from prism.tokens.expressions import references
-from prism.tokens.model import Condition, Document, Pairing, Token
+from prism.tokens.model import Condition, Document, Pairing, Token, shown_path
 from prism.tokens.names import css_names
 from prism.tokens.resolve import Resolver, Theme
 from prism.tokens.resolved import Answer
@@ -69,3 +74,47 @@ def result(document: Document, key: str, condition: Condition, theme: Theme) -> 
     resolver = Resolver(document)
     picks = resolver.picks(theme) | dict(condition.picks)
     return resolver.resolve(key, resolver.theme(picks))
+
+
+@dataclass(frozen=True, slots=True)
+class Pick:
+    """A color to pick: what is typed for it, and its hex."""
+
+    value: str
+    hex: str
+
+
+@dataclass(frozen=True, slots=True)
+class Shelf:
+    """Colors to pick from, with a name."""
+
+    name: str
+    colors: tuple[Pick, ...]
+
+
+def shelf(resolver: Resolver, theme: Theme) -> list[Shelf]:
+    """The ramps step by step in a theme, then the named colors of CSS by hue."""
+    document = resolver.document
+    found = []
+    for ramp in document.ramps:
+        steps = [token for key in ramp.steps if (token := document.token(key)) is not None]
+        picks = tuple(
+            Pick(shown_path(one.path), resolver.resolve(one.key, theme).hex) for one in steps
+        )
+        found.append(Shelf(ramp.name or "single", picks))
+    named = _css_names()
+    for start in range(0, len(named), 24):
+        found.append(Shelf("CSS", named[start : start + 24]))
+    return found
+
+
+@lru_cache(maxsize=1)
+def _css_names() -> tuple[Pick, ...]:
+    """The named colors of CSS Color 4, section 6.1, greys first and then by hue and lightness."""
+
+    def place(name: str) -> tuple[bool, int, float]:
+        lightness, chroma, hue = oklch(space.parse(name))
+        return chroma > 0.02, int(hue // 30) if chroma > 0.02 else 0, -lightness
+
+    names = [name for name in name2val_map if name != "transparent"]
+    return tuple(Pick(name, space.hex_text(space.parse(name))) for name in sorted(names, key=place))

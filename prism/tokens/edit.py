@@ -21,7 +21,7 @@ from prism.tokens.model import (
     Value,
     shown_path,
 )
-from prism.tokens.resolve import Resolver, Theme
+from prism.tokens.resolve import Resolver, Theme, resolver_of
 
 #: A value for a token under a condition; None takes away what is stored there.
 Setting = tuple[str, Condition, Value | None]
@@ -61,7 +61,7 @@ def set_values(document: Document, settings: Iterable[Setting]) -> Document:
     result = replace(
         document, tokens=tuple(changed.get(token.key, token) for token in document.tokens)
     )
-    refuse_broken(result, *changed)
+    refuse_broken(result, *changed, before=document)
     for key in moved:
         result = _moved_by_hand(result, key)
     return result
@@ -156,10 +156,10 @@ def check_value(document: Document, token: Token, value: Value) -> None:
                 raise ExpressionError(f"{{{path}}} does not exist.", mend=nearest(path, known))
 
 
-def refuse_broken(document: Document, *keys: str) -> None:
+def refuse_broken(document: Document, *keys: str, before: Document | None = None) -> None:
     """Raise ``EditError`` where one of the tokens itself is broken in some theme, a circle
-    included."""
-    resolver = Resolver(document)
+    included. ``before`` is what the document was made from."""
+    resolver = resolver_of(document, resolver_of(before) if before is not None else None)
     for key in keys:
         for theme in resolver.themes(resolver.influence(key)):
             answer = resolver.resolve(key, theme)

@@ -99,6 +99,8 @@ class Resolver:
         self._places: dict[tuple[int, ...], tuple[tuple[int, ...], tuple[int, ...]]] = {}
         self._order: dict[str, int] = {}
         self.evaluations = 0
+        #: Tokens that a change since ``before`` may reach, by key; None where that is not known.
+        self.reached: set[str] | None = None
         for token in document.tokens:
             self._by_path[token.path] = token.key
         for position, token in enumerate(document.tokens):
@@ -112,6 +114,7 @@ class Resolver:
                 self._tokens[token.key] = before._tokens[token.key]
         if before is not None and changed is not None:
             reached = self.users(changed) | before.users(changed & before._tokens.keys())
+            self.reached = reached
             for key, memo in before._memo.items():
                 if key not in reached and key in self._tokens:
                     self._memo[key] = memo
@@ -433,6 +436,17 @@ class Resolver:
                         seen.add(target)
                         work.append(target)
         return seen
+
+
+def resolver_of(document: Document, before: Resolver | None = None) -> Resolver:
+    """The resolver of a document, made at most once and kept with it.
+
+    ``before`` is that of the document it was made from, as ``Resolver`` takes it.
+    """
+    kept = document.kept.get("resolver")
+    if not isinstance(kept, Resolver):
+        kept = document.kept["resolver"] = Resolver(document, before)
+    return kept
 
 
 def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:

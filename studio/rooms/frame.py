@@ -7,8 +7,7 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
 
-from prism.checks import hygiene
-from prism.checks.survey import Survey
+from prism.checks import survey
 from prism.tokens import bindings
 from prism.tokens.names import axis_names, mode_names
 from studio.store import projects as store
@@ -188,24 +187,24 @@ def _counts(loaded):
         "tokens": len(tokens),
         "stage": 1,
         "checks": len(failing(loaded)),
-        "exchange": len(hygiene.run(loaded.document)) or "",
+        "exchange": loaded.resolver.theme_count,
     }
 
 
 def failing(loaded):
-    """Keys of the pairings that fall short in some theme, computed once per revision."""
+    """Readings of the pairings that fall short in some theme, by key, once per revision."""
     return loaded.once("failing", lambda: _failing(loaded))
 
 
 def _failing(loaded):
-    survey = Survey(loaded.tables, loaded.document.pairings)
-    found = {key: [part.reading for part in survey.failing(key)] for key in survey.pairings}
-    return {key: readings for key, readings in found.items() if readings}
+    before = loaded.known_rows[0] if loaded.known_rows else None
+    known = loaded.carried.get("failing")
+    return survey.failing(loaded.tables, (before, known) if before and known is not None else None)
 
 
 def theme_bar(frame):
     """The axes with their modes, each with a three-part sample; as many open as fit."""
-    slots = frame.loaded.once("slots", lambda: bindings.guess(frame.document))
+    slots = frame.loaded.once("slots", lambda: bindings.guess_by_names(frame.document))
     sampled = [slots.get(name) for name in ("page", "ink", "action")]
     bar, used = [], 0
     for i, axis in enumerate(frame.document.axes):

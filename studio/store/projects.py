@@ -17,7 +17,7 @@ from prism.compare.rows import flatten, unflatten
 from prism.errors import PrismError
 from prism.tokens.edit import refuse_broken
 from prism.tokens.model import Document
-from prism.tokens.resolve import Resolver
+from prism.tokens.resolve import Resolver, resolver_of
 from prism.tokens.tables import Tables
 from studio.store import tables
 from studio.store.models import JournalEntry, Membership, Project
@@ -46,17 +46,27 @@ class ClashError(PrismError):
 
 @dataclass(frozen=True)
 class Loaded:
-    """A document at a revision, with its resolver and room for what is computed from both."""
+    """A document at a revision, with its resolver and room for what is computed from both.
+
+    ``carried`` is what was computed of the document that this one was made from.
+    """
 
     document: Document
     revision: int
     before: Resolver | None = field(default=None, compare=False, repr=False)
+    known_rows: tuple | None = field(default=None, compare=False, repr=False)
     derived: dict = field(default_factory=dict, compare=False, repr=False)
+    carried: dict = field(default_factory=dict, compare=False, repr=False)
 
     @cached_property
     def resolver(self):
         """The document's resolver; what no change reached keeps its answers."""
-        return Resolver(self.document, self.before)
+        return resolver_of(self.document, self.before)
+
+    @cached_property
+    def flat(self):
+        """The document as rows; those that the one before had too are the same objects."""
+        return flatten(self.document, self.known_rows)
 
     @cached_property
     def tables(self):
@@ -179,7 +189,14 @@ def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, r
         current = Project.objects.select_for_update().get(pk=project.pk)
         if current.revision != before.revision:
             before, after = _merged(current, before, after)
-        old, new = flatten(before.document), flatten(after)
+        stored = Loaded(
+            after,
+            before.revision + 1,
+            before.known,
+            (before.document, before.flat),
+            carried=before.derived,
+        )
+        old, new = before.flat, stored.flat
         operations = diff_tables(old, new)
         if not operations:
             return before
@@ -200,7 +217,6 @@ def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, r
             label=label[:300],
             operations=json.dumps([one.plain() for one in operations], ensure_ascii=False),
         )
-    stored = Loaded(after, current.revision, before.known)
     transaction.on_commit(lambda: _remember(project.pk, stored))
     project.revision = current.revision
     project.name = current.name

@@ -62,6 +62,7 @@ TABLE = {
     "tokens:complete": {"GET": "viewer"},
     "tokens:rows": {"GET": "viewer"},
     "tokens:impact": {"GET": "viewer"},
+    "tokens:shelf": {"GET": "viewer"},
     "tokens:describe": {"POST": "editor"},
     "mapping:bulk": {"POST": "editor"},
     "mapping:paste": {"POST": "editor"},

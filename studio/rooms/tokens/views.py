@@ -1,6 +1,9 @@
 """The Tokens room: the sheet, one cell of it opened with its trace, and the page of a token."""
 
+from urllib.parse import quote
+
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.compare.impact import impact
@@ -14,6 +17,7 @@ from prism.tokens.model import BASE, TIERS, TYPES, Condition, shown_path
 from prism.tokens.names import condition_words
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
+from studio.rooms.tokens import cells
 from studio.rooms.tokens.forms import CellForm, DescribeForm
 from studio.store import projects as store
 
@@ -89,7 +93,7 @@ def _room(frame, typed=None, problem=None, clash=None, status=200):
     context = {
         "axis": axis,
         "heads": sheet.columns(frame.resolver, axis, frame.theme),
-        "blocks": blocks,
+        "blocks": [{"block": block, "lines": _flat(frame, axis, block.lines)} for block in blocks],
         "folds": {block.name: _fold(frame, folded, block.name) for block in blocks},
         "count": len(chosen),
         "find": frame.extra.get("find", ""),
@@ -98,16 +102,39 @@ def _room(frame, typed=None, problem=None, clash=None, status=200):
         "types": [one for one in TYPES if any(t.type == one for t in frame.document.tokens)],
         "tiers": TIERS,
         "groups": filters.groups(frame.document),
-        "mode_slugs": _slugs(frame, axis),
         "axis_slugs": axes,
         "ramps": frame.document.ramps,
-        "cell_base": _cell_base(frame),
         "current_mode": axis.modes[frame.theme[frame.resolver.axis_index[axis.key]]].key
         if axis
         else "",
         "editor": _editor(frame, axis, typed, problem, clash),
     }
     return frames.show(frame, "tokens/room.html", context, status)
+
+
+def _blocks(frame, axis, blocks, folded):
+    """Blocks of rows as flat mappings, as the template takes them."""
+    source = reverse("tokens:rows", args=[frame.project.code])
+    rest = frame.query(cell=None, view=None)
+    source = f"{source}{rest}&" if rest else f"{source}?"
+    found = []
+    for block in blocks:
+        count = len(block.tokens)
+        first = quote(block.tokens[0].key) if block.tokens else ""
+        found.append(
+            {
+                "tier": block.tier,
+                "name": block.name,
+                "first": block.first,
+                "count": block.count,
+                "fold": _fold(frame, folded, block.name) if block.first else "",
+                "folded": block.folded,
+                "source": f"{source}from={first}&count={count}" if block.later else "",
+                "rows": count,
+                "lines": _flat(frame, axis, block.lines),
+            }
+        )
+    return found
 
 
 def _fold(frame, folded, name):
@@ -129,19 +156,20 @@ def rows(request, project):
     count = request.GET.get("count", "")
     count = min(int(count), sheet.BLOCK) if count.isdigit() else sheet.BLOCK
     context = {
-        "lines": sheet.lines(frame.resolver, axis, frame.theme, ordered[start : start + count]),
-        "mode_slugs": _slugs(frame, axis),
-        "cell_base": _cell_base(frame),
-        "frame": frame,
-        "project": project,
+        "lines": _flat(
+            frame,
+            axis,
+            sheet.lines(frame.resolver, axis, frame.theme, ordered[start : start + count]),
+        ),
     }
     return render(request, "tokens/rows.html", context)
 
 
-def _cell_base(frame):
-    """The query that a cell's address begins with."""
+def _flat(frame, axis, lines):
+    """Rows as the template takes them."""
     rest = frame.query(cell=None, view=None)
-    return f"{rest}&" if rest else "?"
+    base, slugs = f"{rest}&" if rest else "?", _slugs(frame, axis)
+    return [cells.flat(line, slugs, base) for line in lines]
 
 
 def _editor(frame, axis, typed, problem, clash):
@@ -260,6 +288,15 @@ def _change(document, said):
         after = edit.set_value(document, token.key, condition, value)
         label = f"Set {path} to {entry.typed(value)[:60]}"
     return after, f"{label} for {condition_words(document, condition)}"
+
+
+@requires("view")
+@require_GET
+def shelf(request, project):
+    """The ramps and the named colors of CSS, to pick a value from."""
+    loaded = store.load(project)
+    theme = frames.read_theme(loaded, request.GET.get("theme", ""))
+    return render(request, "tokens/shelf.html", {"rows": tokens.shelf(loaded.resolver, theme)})
 
 
 @requires("view")

@@ -73,16 +73,6 @@ def short(text):
 
 
 @register.filter
-def swatch_of(frame, key):
-    """Path and hex of a token in the theme looked at, for a shelf of swatches."""
-    token = frame.document.token(key)
-    if token is None:
-        return {"path": "", "hex": ""}
-    hexes = frame.resolver.resolve(key, frame.theme).hex
-    return {"path": shown_path(token.path), "hex": hexes}
-
-
-@register.filter
 def pairing_words(pairing, document):
     """A pairing as foreground on background."""
     return summary(document, pairing) if pairing else "a pairing that is gone"

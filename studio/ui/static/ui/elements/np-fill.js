@@ -1,14 +1,24 @@
 // <np-fill data-into="id"><button type="button" data-value="…">…</button></np-fill>: a button writes
-// its value into the field with that id.
+// its value into the field with that id. With data-source, the buttons are asked for when the details
+// around it is opened.
 
 export class NpFill extends HTMLElement {
   connectedCallback() {
     this.addEventListener("click", this.#onClick);
+    this.closest("details")?.addEventListener("toggle", this.#onToggle);
   }
 
   disconnectedCallback() {
     this.removeEventListener("click", this.#onClick);
   }
+
+  #onToggle = async () => {
+    if (!this.dataset.source || this.children.length) return;
+    const answer = await fetch(this.dataset.source).catch(() => null);
+    if (!answer?.ok) return;
+    const fresh = new DOMParser().parseFromString(await answer.text(), "text/html");
+    this.replaceChildren(...fresh.body.childNodes);
+  };
 
   #onClick = (event) => {
     const button = event.target.closest("button[data-value]");

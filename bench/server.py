@@ -1,6 +1,6 @@
-"""Speed and memory of the palette: pages and answers of the server, and reading pictures.
+"""Speed and memory of the server: pages and answers of the rooms, and reading pictures.
 
-Expects an empty database in DATABASE_URL. Writes ``docs/benchmarks-palette.md``.
+Expects an empty database in DATABASE_URL. Writes ``docs/benchmarks-server.md``.
 """
 
 from __future__ import annotations
@@ -11,6 +11,7 @@ import subprocess
 import sys
 import time
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
@@ -19,7 +20,7 @@ import numpy as np
 from django.core.management import call_command
 from PIL import Image
 
-TABLE = Path(__file__).parent.parent / "docs" / "benchmarks-palette.md"
+TABLE = Path(__file__).parent.parent / "docs" / "benchmarks-server.md"
 _TIMES = 40
 
 
@@ -57,7 +58,7 @@ def pictures(folder: Path) -> list[str]:
             raise SystemExit(f"The {kind} has {len(data)} bytes, more than are read.")
         path = folder / f"bench-picture.{kind.lower()}"
         path.write_bytes(data)
-        command = [sys.executable, "-m", "bench.palette", str(path)]
+        command = [sys.executable, "-m", "bench.server", str(path)]
         done = subprocess.run(command, capture_output=True, text=True, check=True)
         path.unlink()
         seconds, memory, count = (float(one) for one in done.stdout.split())
@@ -82,6 +83,85 @@ def palette_of(colors: int):
         built = add_ramp(built, f"more {number}", fields, new_key)
         number += 1
     return built
+
+
+def sheet_of(count: int):
+    """A document of so many tokens over an axis of six modes, a third of them with own values."""
+    from prism.checks.contrast import pairing_for
+    from prism.palette.building import add_ramp
+    from prism.tokens.model import BASE, Axis, Condition, Document, Expression, Mode, Token
+    from studio.store.projects import new_key
+
+    axis = Axis("m", "mode", tuple(Mode(f"m{i}", f"mode {i}") for i in range(6)), "m0")
+    built = Document(name="Sheet", axes=(axis,))
+    for number in range(20):
+        seed = f"oklch(0.58 0.09 {number * 18})"
+        built = add_ramp(built, f"ramp {number}", {"seed": seed, "keep-seed": "no"}, new_key)
+    tokens = []
+    for number in range(count - len(built.tokens)):
+        values = [(BASE, f"{{ramp {number % 20}.{1 + number % 11}}}")]
+        if number % 3 == 0:
+            mode = Condition.of({"m": f"m{1 + number % 5}"})
+            values.append((mode, f"{{ramp {number % 20}.{11 - number % 11}}}"))
+        stored = tuple((condition, Expression(text)) for condition, text in values)
+        tokens.append(
+            Token(f"t{number}", f"group {number // 40}.t{number}", "color", "semantic", stored)
+        )
+    pairings = tuple(
+        pairing_for(f"p{i}", f"t{i}", (f"t{i + 1}",), "text") for i in range(0, 600, 2)
+    )
+    return replace(built, tokens=(*built.tokens, *tokens), pairings=pairings)
+
+
+def sheet() -> list[str]:
+    """Rows for the sheet of 2,000 tokens in six modes."""
+    from django.contrib.auth import get_user_model
+    from django.test import Client
+
+    from studio.store import projects as store
+    from studio.store.models import Project
+
+    user = get_user_model().objects.create_user("sheet")
+    project = store.create(user, sheet_of(2000))
+    client = Client()
+    client.force_login(user)
+    room = f"/p/{project.code}/tokens/"
+    region = {"X-Region": "room"}
+
+    def cold() -> None:
+        store.forget_all()
+        assert client.get(room).status_code == 200
+
+    def again() -> None:
+        assert client.get(room, headers=region).status_code == 200
+
+    def rows() -> None:
+        assert client.get(room + "rows", {"from": "t900", "count": "24"}).status_code == 200
+
+    number = 0
+
+    def stored() -> None:
+        nonlocal number
+        number += 1
+        said = {
+            "token": f"t{number % 40}", "condition": "[]", "value": f"ramp {number % 20}.4",
+            "revision": Project.objects.get(pk=project.pk).revision, "cell": "t1:mode-0",
+        }  # fmt: skip
+        answer = client.post(room + "store", said, headers=region)
+        assert answer.status_code == 302, answer.status_code
+
+    def painted() -> None:
+        stored()
+        assert client.get(room, {"cell": "t1:mode-0"}, headers=region).status_code == 200
+
+    again()
+    return [
+        _row("2,000 tokens in 6 modes, nothing cached", cold, 1000),
+        _row("the same, again", again, 1000),
+        _row("24 rows that come into sight", rows, 100),
+        _row("a stored cell", stored, 100),
+        _row("a stored cell, and the sheet repainted with what depends on it", painted, 100),
+    ]
 
 
 def server() -> list[str]:
@@ -143,7 +223,7 @@ def main() -> None:
         rows = pictures(Path(folder))
     text = "\n".join(
         [
-            "# Benchmarks of the palette",
+            "# Benchmarks of the server",
             "",
             "Made by `./dev bench`. Times of the server are of whole requests through Django's test "
             f"client, {_TIMES} each; each picture is read in a process of its own.",
@@ -151,6 +231,7 @@ def main() -> None:
             "| | median | 95th of 100 | at most |",
             "| --- | --- | --- | --- |",
             *server(),
+            *sheet(),
             "",
             "| picture | time | peak memory of the process | |",
             "| --- | --- | --- | --- |",
