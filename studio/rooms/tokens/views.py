@@ -44,6 +44,7 @@ def enter(request, project):
         cell=state.get("cell", "")[:500],
         folded=state.get("folded", "")[:2000],
         view="page" if state.get("view") == "page" else "",
+        trace="off" if state.get("trace") == "off" else "",
         **asked,
     )
 
@@ -93,8 +94,7 @@ def _room(frame, typed=None, problem=None, clash=None, status=200):
     context = {
         "axis": axis,
         "heads": sheet.columns(frame.resolver, axis, frame.theme),
-        "blocks": [{"block": block, "lines": _flat(frame, axis, block.lines)} for block in blocks],
-        "folds": {block.name: _fold(frame, folded, block.name) for block in blocks},
+        "blocks": _blocks(frame, axis, blocks, folded),
         "count": len(chosen),
         "find": frame.extra.get("find", ""),
         "asked": _asked(frame),

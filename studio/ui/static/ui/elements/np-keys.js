@@ -1,5 +1,5 @@
 // <np-keys [off]>: the keys of the frame. Needs inside it: a np-region, links with data-key="1"…"8", an
-// element with data-first-axis that holds .mode links, data-find, data-escape, buttons with
+// element with data-first-axis that holds .mode links, data-find, data-trace, data-escape, buttons with
 // data-command="undo" and "redo", #chrome, and <dialog id="keys">.
 // Single keys never fire in a field or in the sheet, and not at all with `off`.
 
@@ -27,7 +27,7 @@ export class NpKeys extends HTMLElement {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === "Escape") return this.querySelector("[data-escape]")?.click();
     if (inField || this.hasAttribute("off") || event.target.closest?.("np-grid")) return;
-    if (!"12345678/[]c?".includes(event.key)) return;
+    if (!"12345678/[]ct?".includes(event.key)) return;
     event.preventDefault();
     const region = this.querySelector("np-region");
     if (region.busy) region.idle.then(() => this.#single(event.key));
@@ -38,7 +38,7 @@ export class NpKeys extends HTMLElement {
     const target = /^[1-8]$/.test(key)
       ? this.querySelector(`[data-key="${key}"]`)
       : { "/": () => this.#find(), "[": () => this.#step(-1), "]": () => this.#step(1),
-          c: () => this.querySelector("#chrome"), "?": () => this.#show() }[key]?.();
+          c: () => this.querySelector("#chrome"), t: () => this.querySelector("[data-trace]"), "?": () => this.#show() }[key]?.();
     target?.click();
   }
 
