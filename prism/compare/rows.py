@@ -109,7 +109,7 @@ def flatten(document: Document, known: tuple[Document, Tables] | None = None) ->
     there, the very same objects.
     """
     tables = Tables()
-    shared = {id(token) for token in known[0].tokens} if known else set()
+    shared = _share(tables, document, *known) if known else set()
     tables.put("document", "", "document", _row(document, _DOCUMENT_FIELDS))
     for axis in document.axes:
         follows = axis.follows and [axis.follows.feature, _lists(axis.follows.modes)]
@@ -122,8 +122,8 @@ def flatten(document: Document, known: tuple[Document, Tables] | None = None) ->
         row = _row(group, ("description", "type", "extends", "extensions"))
         tables.put("group", "", group.path, row)
     for token in document.tokens:
-        if known and id(token) in shared:
-            _take(tables, known[1], token.key)
+        if id(token) in shared:
+            tables.order.setdefault(("token", ""), []).append(token.key)
             continue
         tables.put("token", "", token.key, _row(token, _TOKEN_FIELDS))
         for condition, value in token.values:
@@ -138,15 +138,18 @@ def flatten(document: Document, known: tuple[Document, Tables] | None = None) ->
     return tables
 
 
-def _take(tables: Tables, known: Tables, key: str) -> None:
-    """Take the rows of a token and of its values from other tables."""
-    tables.put("token", "", key, known.rows["token"][key])
-    order = known.order.get(("value", key))
-    if order is not None:
-        tables.order["value", key] = list(order)
-        rows = known.rows["value"]
-        for full in order:
-            tables.rows["value"][full] = rows[full]
+def _share(tables: Tables, document: Document, before: Document, known: Tables) -> set[int]:
+    """Take the rows of the tokens that two documents share; their identities."""
+    now, was = ({id(token) for token in one.tokens} for one in (document, before))
+    tables.rows["token"] = dict(known.rows["token"])
+    tables.rows["value"] = dict(known.rows["value"])
+    tables.order = {place: keys for place, keys in known.order.items() if place[0] == "value"}
+    for token in before.tokens:
+        if id(token) not in now:
+            del tables.rows["token"][token.key]
+            for full in tables.order.pop(("value", token.key), ()):
+                del tables.rows["value"][full]
+    return now & was
 
 
 def unflatten(tables: Tables) -> Document:

@@ -181,10 +181,11 @@ def _anchored(ramp: Ramp) -> bool:
 
 def landing_on(resolver: Resolver, key: str, theme: Theme) -> list[Token]:
     """The tokens that come to a raw color in ``theme``, through any number of hops."""
+    users = resolver.users([key]) - {key}
     return [
         other
         for other in resolver.document.tokens
-        if other.key != key and any(hop.token == key for hop in resolver.trace(other.key, theme))
+        if other.key in users and any(h.token == key for h in resolver.trace(other.key, theme))
     ]
 
 

@@ -59,10 +59,12 @@ def landing_beside(resolver: Resolver, key: str, theme: Theme, limit: int = 12) 
     end = hops[-1].token
     if end == key:
         return []
+    users = resolver.users([end])
     found = [
         other
         for other in resolver.document.tokens
-        if other.key not in (key, end)
+        if other.key in users
+        and other.key not in (key, end)
         and other.tier != "raw"
         and any(hop.token == end for hop in resolver.trace(other.key, theme))
     ]

@@ -3,12 +3,17 @@
 from dataclasses import replace
 
 from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
-from prism.compare.diff import apply, diff, inverse
+from prism.compare.diff import apply, diff, diff_tables, inverse
 from prism.compare.rows import flatten, unflatten
 from prism.errors import ConflictError
 from prism.tokens.model import BASE, Expression
 from tests.builders import document, observatory, random_document, token
+
+quick = settings(max_examples=40, deadline=None)
+seeds = st.integers(0, 10_000)
 
 
 class DiffTests(SimpleTestCase):
@@ -52,3 +57,34 @@ class DiffTests(SimpleTestCase):
             apply(moved_on, diff(before, after))
         with self.assertRaisesMessage(ConflictError, "no longer there"):
             apply(document(), diff(before, after))
+
+
+class SharedRowsTests(SimpleTestCase):
+    @quick
+    @given(seeds, st.data())
+    def test_tables_made_beside_others_are_the_same_as_those_made_alone(self, seed, data):
+        built = random_document(seed)
+        known = (built, flatten(built))
+        before = flatten(built)
+        after = data.draw(st.sampled_from(edits(built)))
+        shared, alone = flatten(after, known), flatten(after)
+        self.assertEqual((shared.rows, shared.order), (alone.rows, alone.order))
+        self.assertEqual(unflatten(shared), after)
+        self.assertEqual((known[1].rows, known[1].order), (before.rows, before.order))
+        self.assertEqual(diff_tables(known[1], shared), diff(built, after))
+
+
+def edits(built):
+    """Documents that share most tokens with ``built``."""
+    first, *rest = built.tokens
+    changed = replace(first, description="changed", values=first.values[:1])
+    added = replace(first, key="fresh", path="fresh.one")
+    return [
+        built,
+        replace(built, tokens=(changed, *rest)),
+        replace(built, tokens=tuple(rest)),
+        replace(built, tokens=(*rest, first)),
+        replace(built, tokens=(*built.tokens, added)),
+        replace(built, tokens=()),
+        replace(built, pairings=(), tokens=(added, *reversed(rest))),
+    ]
