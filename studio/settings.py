@@ -83,10 +83,10 @@ INSTALLED_APPS = [
     "studio.rooms.stage",
     "studio.rooms.checks",
     "studio.rooms.exchange",
-    "studio.rooms.tokens",
     "studio.rooms.mapping",
     "studio.rooms.naming",
     "studio.rooms.axes",
+    "studio.rooms.tokens",
 ]
 
 MIDDLEWARE = [

@@ -11,6 +11,7 @@ from dataclasses import replace
 
 from prism.errors import EditError, ExpressionError
 from prism.tokens.expressions import check, leaves, nearest, parse, reference_of
+from prism.tokens.kept import resolver_of
 from prism.tokens.model import (
     BASE,
     Condition,
@@ -21,7 +22,7 @@ from prism.tokens.model import (
     Value,
     shown_path,
 )
-from prism.tokens.resolve import Resolver, Theme, resolver_of
+from prism.tokens.resolve import Resolver, Theme
 
 #: A value for a token under a condition; None takes away what is stored there.
 Setting = tuple[str, Condition, Value | None]

@@ -438,17 +438,6 @@ class Resolver:
         return seen
 
 
-def resolver_of(document: Document, before: Resolver | None = None) -> Resolver:
-    """The resolver of a document, made at most once and kept with it.
-
-    ``before`` is that of the document it was made from, as ``Resolver`` takes it.
-    """
-    kept = document.kept.get("resolver")
-    if not isinstance(kept, Resolver):
-        kept = document.kept["resolver"] = Resolver(document, before)
-    return kept
-
-
 def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:
     """Sort key of a condition on these axis positions: more axes win, then later ones."""
     return len(axes), tuple(sorted(axes, reverse=True))

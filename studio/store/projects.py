@@ -16,8 +16,9 @@ from prism.compare.merge import clashing, merge
 from prism.compare.rows import flatten, unflatten
 from prism.errors import PrismError
 from prism.tokens.edit import refuse_broken
+from prism.tokens.kept import resolver_of
 from prism.tokens.model import Document
-from prism.tokens.resolve import Resolver, resolver_of
+from prism.tokens.resolve import Resolver
 from prism.tokens.tables import Tables
 from studio.store import tables
 from studio.store.models import JournalEntry, Membership, Project
