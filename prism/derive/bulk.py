@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from prism.derive.mapping import Done
 from prism.errors import EditError
-from prism.tokens.model import Document, shown_path
+from prism.tokens.model import TIERS, Document, shown_path
 from prism.tokens.structure import (
     check_path,
     move_tokens,
@@ -62,8 +62,12 @@ def mark(
     private: bool | None = None,
     uses: str | None = None,
     description: str | None = None,
+    tier: str | None = None,
 ) -> Done:
     """Set what is said of many tokens; None leaves a member as it is."""
+    named = next((one for one in TIERS if one == tier), None)
+    if tier is not None and named is None:
+        raise EditError(f"“{tier[:40]}” is no tier.", mend="A token is raw, semantic or component.")
     wanted = set(keys)
     missing = wanted - {token.key for token in document.tokens}
     if missing:
@@ -75,12 +79,21 @@ def mark(
             private=token.private if private is None else private,
             uses=token.uses if parts is None else parts,
             description=token.description if description is None else description,
+            tier=named or token.tier,
         )
         if token.key in wanted
         else token
         for token in document.tokens
     )
     return Done(replace(document, tokens=tokens), len(wanted))
+
+
+def group_tier(document: Document, group: str, tier: str) -> Done:
+    """Say of which tier all tokens of a group are."""
+    keys = [token.key for token in document.tokens if (token.path + ".").startswith(group + ".")]
+    if not keys:
+        raise EditError(f"There is no group “{group[:80]}”.")
+    return mark(document, keys, tier=tier)
 
 
 def skipped_words(done: Done) -> str:

@@ -111,6 +111,16 @@ def link(document: Document, links: Iterable[Link]) -> Document:
     return replace(document, tokens=tuple(tokens))
 
 
+def raw_groups(document: Document) -> list[tuple[str, int]]:
+    """The top groups of raw colors with their sizes: what counts as the palette."""
+    found: dict[str, int] = {}
+    for token in document.tokens:
+        if token.tier == "raw" and token.type == "color":
+            name = token.path.split(".", 1)[0]
+            found[name] = found.get(name, 0) + 1
+    return list(found.items())
+
+
 def _palette(document: Document) -> list[tuple[Token, space.Color]]:
     resolver = Resolver(document)
     found = []

@@ -70,6 +70,7 @@ TABLE = {
     "mapping:ladder": {"GET": "viewer"},
     "mapping:move-mark": {"POST": "editor"},
     "mapping:link": {"GET": "viewer"},
+    "mapping:store-tier": {"POST": "editor"},
     "mapping:store-links": {"POST": "editor"},
     "naming:room": {"GET": "viewer"},
     "naming:store": {"POST": "editor"},

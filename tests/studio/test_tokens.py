@@ -63,6 +63,8 @@ class BulkTests(TokensCase):
             ),
             ("uses", {"text": "a, b"}, lambda: self.stored().token("text.main").uses == ("a", "b")),
             ("private", {}, lambda: self.stored().token("text.main").private),
+            ("raw", {}, lambda: self.stored().token("text.main").tier == "raw"),
+            ("component", {}, lambda: self.stored().token("text.main").tier == "component"),
             ("reorder", {"after": "text.link"}, lambda: self.order("text.link", "text.main")),
         ):
             with self.subTest(act):
@@ -268,22 +270,12 @@ class LinkTests(RoomCase):
         self.client.post(self.url("exchange:bring"), {"files": file, "into": "here", "revision": 0})
         stored = self.stored()
         self.assertEqual(len(stored.tokens), 104)
-        loaded = store.load(Project.objects.get(pk=self.project.pk))
-        tiers = {one.path: one.tier for one in stored.tokens}
-        self.assertEqual({tiers[name] for name in names}, {"raw"})
-        store.save(
-            Project.objects.get(pk=self.project.pk),
-            loaded,
-            Document(
-                **{
-                    name: getattr(stored, name)
-                    for name in ("name", "axes", "groups", "sources", "layers")
-                },
-                tokens=tuple(_semantic(one) for one in stored.tokens),
-            ),
-            self.user,
-            "Said which are semantic",
-        )
+        page = self.client.get(self.url("mapping:link"))
+        self.assertContains(page, "What counts as the palette")
+        self.project.refresh_from_db()
+        groups = list(meaning)
+        said = {"revision": self.project.revision, "tier": "semantic", "group": groups}
+        self.assertEqual(self.client.post(self.url("mapping:store-tier"), said).status_code, 302)
         page = self.client.get(self.url("mapping:link"))
         self.assertContains(page, "51 literals could refer to the palette")
         self.assertContains(page, "3 without a match")
@@ -305,12 +297,6 @@ class LinkTests(RoomCase):
         self.make(quillhaven.document())
         response = self.client.post(self.url("mapping:store-links"), {"revision": 1})
         self.assertContains(response, "No link is ticked.", status_code=422)
-
-
-def _semantic(one):
-    from dataclasses import replace
-
-    return one if one.path.startswith("palette") else replace(one, tier="semantic")
 
 
 class NameTests(TokensCase):

@@ -53,6 +53,15 @@ ACTS = {
     "private": (lambda r, k, c, s: bulk.mark(r.document, k, private=True), "Made {n} private"),
     "public": (lambda r, k, c, s: bulk.mark(r.document, k, private=False), "Made {n} public"),
     "uses": (lambda r, k, c, s: bulk.mark(r.document, k, uses=s["text"]), "Set the uses of {n}"),
+    "raw": (lambda r, k, c, s: bulk.mark(r.document, k, tier="raw"), "Made {n} raw"),
+    "semantic": (
+        lambda r, k, c, s: bulk.mark(r.document, k, tier="semantic"),
+        "Made {n} semantic",
+    ),
+    "component": (
+        lambda r, k, c, s: bulk.mark(r.document, k, tier="component"),
+        "Made {n} of components",
+    ),
     "describe": (
         lambda r, k, c, s: bulk.mark(r.document, k, description=s["text"]),
         "Described {n}",

@@ -42,6 +42,17 @@ class GroupForm(forms.Form):
     path = forms.CharField(max_length=600)
 
 
+class TierForm(forms.Form):
+    """Groups whose tokens are to be of a tier."""
+
+    revision = forms.IntegerField(min_value=0)
+    tier = forms.CharField(max_length=20)
+
+    def groups(self):
+        """Paths of the groups meant."""
+        return self.data.getlist("group")[:2000]
+
+
 class MarkForm(forms.Form):
     """A mark of the ladder set on another step."""
 

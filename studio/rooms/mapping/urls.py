@@ -10,5 +10,6 @@ urlpatterns = [
     path("ladder", views.ladder, name="ladder"),
     path("ladder/move", views.move_mark, name="move-mark"),
     path("link", views.link, name="link"),
+    path("link/tier", views.store_tier, name="store-tier"),
     path("link/store", views.store_links, name="store-links"),
 ]

@@ -217,9 +217,34 @@ def _link(frame, problem="", status=200):
             }
             for one in proposal.unmatched
         ],
+        "raw_groups": linking.raw_groups(document),
         "problem": problem,
     }
     return frames.show(frame, "mapping/link.html", context, status)
+
+
+@requires("edit")
+@require_POST
+def store_tier(request, project):
+    """Say which groups of literals are semantic, and so may refer to the palette."""
+    frame = frames.enter(request, project, "tokens", "mapping:link")
+    form = forms.TierForm(request.POST)
+    if not form.is_valid():
+        return _link(frame, "The form came back incomplete. Nothing was stored.", 400)
+    said, groups = form.cleaned_data, form.groups()
+
+    def change(document):
+        if not groups:
+            raise EditError("No group is ticked.")
+        for group in groups:
+            document = bulk_edits.group_tier(document, group, said["tier"]).document
+        return document, f"Made {', '.join(groups)[:120]} {said['tier']}"
+
+    try:
+        frames.write(frame, said["revision"], change)
+    except PrismError as error:
+        return _link(frame, str(error), 422)
+    return redirect(frame.here)
 
 
 @requires("edit")

@@ -21,6 +21,7 @@ export class NpRegion extends HTMLElement {
     this.#channel = new BroadcastChannel(`np-${this.dataset.project}`);
     this.#channel.onmessage = () => this.#refresh();
     this.#reveal();
+    document.fonts?.ready.then(() => this.#reveal());
     if (this.dataset.pulse) this.#pulse = setInterval(() => this.#listen(), PULSE);
   }
 

@@ -118,6 +118,8 @@ export class NpSheet extends HTMLElement {
     const boxes = rows.map((row) => row.querySelector("input.pick"));
     const on = boxes.some((box) => !box.checked);
     for (const box of boxes) box.checked = on;
+    const modes = new Set(this.#range.map((cell) => cell.dataset.mode));
+    for (const box of document.querySelectorAll("#bulk input[name=mode]")) box.checked = modes.has(box.value);
     this.#count();
   }
 
