@@ -11,6 +11,7 @@ from typing import Literal
 
 from prism.checks.contrast import audit
 from prism.derive.mapping import ladder_of, reference_to
+from prism.errors import EditError
 from prism.tokens.axes import add_mode
 from prism.tokens.bindings import words_of
 from prism.tokens.edit import set_values
@@ -69,6 +70,9 @@ def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
 
     Tokens that refer to others of these tiers follow them and get no row of their own.
     """
+    owner = document.axis(axis)
+    if owner is None or all(mode.key != source for mode in owner.modes):
+        raise EditError("The mode to start from is no longer there.")
     resolver = Resolver(document)
     theme = resolver.theme({axis: source})
     surfaces = _levels(resolver, theme)

@@ -382,6 +382,14 @@ class AxisTests(TokensCase):
         self.assertEqual(stored.token("text.main").value(condition), Expression("{ink.1}"))
         self.assertIsNone(stored.token("text.muted").value(condition))
 
+    def test_a_mode_from_one_that_is_gone_is_said(self):
+        said = {"axis": "appearance", "source": "gone", "name": "night", "scheme": "dark"}
+        for response in (
+            self.client.get(self.url("axes:propose"), said),
+            self.post("axes:take", **said),
+        ):
+            self.assertContains(response, "no longer there", status_code=422)
+
     def test_a_mark_of_the_ladder_is_moved(self):
         page = self.client.get(self.url("mapping:ladder"))
         self.assertContains(page, 'data-step="ink.11"')
