@@ -44,6 +44,7 @@ def places(
 
     Without an axis there is one cell a token. What goes nowhere of its own is left out.
     """
+    _known_modes(resolver, axis, modes)
     found: dict[tuple[str, Condition], Place] = {}
     for key in keys:
         token = resolver.document.token(key)
@@ -56,6 +57,14 @@ def places(
             place = Place(token, at, condition, won[1] if won else None)
             found.setdefault((key, condition), place)
     return list(found.values())
+
+
+def _known_modes(resolver: Resolver, axis: str, modes: Iterable[str]) -> None:
+    """Raise ``EditError`` where an axis has not all of these modes."""
+    owner = resolver.document.axis(axis)
+    known = {mode.key for mode in owner.modes} if owner else set()
+    if axis and not known.issuperset(modes):
+        raise EditError("That mode is no longer there.", mend="Choose cells of the sheet.")
 
 
 def ladder_of(document: Document, value: Value | None) -> tuple[tuple[str, ...], int] | None:
@@ -163,6 +172,7 @@ def copy_mode(
 ) -> Done:
     """Store for each token in mode ``target`` what holds for it in mode ``source``."""
     document = resolver.document
+    _known_modes(resolver, axis, [source, target])
     there = places(resolver, keys, axis, [target], theme)
     settings: list[Setting] = []
     at = resolver.theme(resolver.picks(theme) | {axis: source})

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from prism.errors import EditError
 from prism.palette.measures import editable, is_copy, is_measure
 from prism.tokens.entry import typed
 from prism.tokens.model import BASE, Axis, Mode, Token, shown_path
@@ -133,5 +134,8 @@ def _axis_of(resolver: Resolver, tokens: list[Token]) -> Axis | None:
 
 
 def theme_in(resolver: Resolver, theme: Theme, axis: str, mode: str) -> Theme:
-    """``theme`` with another mode on one axis."""
+    """``theme`` with another mode on one axis. Raises ``EditError`` where there is none such."""
+    owner = resolver.document.axis(axis)
+    if owner is None or all(one.key != mode for one in owner.modes):
+        raise EditError("That mode is no longer there.")
     return resolver.theme(resolver.picks(theme) | {axis: mode})

@@ -8,6 +8,7 @@ from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
 
 from prism.checks import survey
+from prism.errors import PrismError
 from prism.tokens import bindings
 from prism.tokens.names import axis_names, mode_names
 from studio.store import projects as store
@@ -145,6 +146,22 @@ def write(frame, revision, change):
     after, label = change(before.document)
     stored = store.save(frame.project, before, after, frame.request.user, label)
     return stored.document
+
+
+def answer(frame, form, change, refuse, then=None):
+    """The response to a form that changes the document.
+
+    ``change(document, said)`` returns the document and the label; ``refuse(sentence, status)``
+    shows what is wrong; ``then()`` says where to go once it is stored, back to the page without.
+    """
+    if not form.is_valid():
+        return refuse("The form came back incomplete. Nothing was stored.", 400)
+    said = form.cleaned_data
+    try:
+        write(frame, said["revision"], lambda document: change(document, said))
+    except PrismError as error:
+        return refuse(str(error), 422)
+    return redirect(then() if then else frame.here)
 
 
 def show(frame, template, context=None, status=200):

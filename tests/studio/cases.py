@@ -4,6 +4,7 @@ from django.contrib.auth import get_user_model
 from django.test import TestCase
 from django.urls import reverse
 
+from prism.tokens.model import BASE
 from studio.store import projects as store
 
 
@@ -26,3 +27,14 @@ class RoomCase(TestCase):
     def stored(self):
         self.project.refresh_from_db()
         return store.load(self.project).document
+
+    def post(self, name, /, **said):
+        """Post to an address of the project, against its newest revision where none is said."""
+        self.project.refresh_from_db()
+        said.setdefault("revision", self.project.revision)
+        return self.client.post(self.url(name), said)
+
+    def text(self, path, condition=BASE):
+        """The text a token stores under a condition, or None."""
+        value = self.stored().token_at(path).value(condition)
+        return value.text if value else None

@@ -11,7 +11,7 @@ from demo import quillhaven
 from prism.color import space
 from prism.palette.ramps import oklch
 from prism.starters import STARTERS
-from prism.tokens.model import BASE, Document, Expression
+from prism.tokens.model import Document, Expression
 from prism.tokens.resolve import Resolver
 from studio.store import pictures
 from studio.store import projects as store
@@ -27,18 +27,10 @@ class PaletteCase(RoomCase):
         super().setUp()
         self.make(quillhaven.document())
 
-    def post(self, name, /, **said):
-        self.project.refresh_from_db()
-        said.setdefault("revision", self.project.revision)
-        return self.client.post(self.url(name), said)
-
     def refused(self, response, sentence, status=422):
         """A refusal in words, with nothing stored."""
         self.assertContains(response, sentence, status_code=status)
         self.assertEqual(Project.objects.get(pk=self.project.pk).revision, 1)
-
-    def text(self, path):
-        return self.stored().token_at(path).value(BASE).text
 
 
 class RampTests(PaletteCase):

@@ -8,7 +8,7 @@ from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
 from demo import quillhaven
-from prism.tokens.model import BASE, Condition, Document, Expression
+from prism.tokens.model import Condition, Document, Expression
 from prism.tokens.resolve import Resolver
 from studio.store import projects as store
 from studio.store.models import Membership, Project
@@ -23,18 +23,9 @@ class TokensCase(RoomCase):
         super().setUp()
         self.make(quillhaven.document())
 
-    def post(self, name, /, **said):
-        self.project.refresh_from_db()
-        said.setdefault("revision", self.project.revision)
-        return self.client.post(self.url(name), said)
-
     def said(self, response):
         """What the page says after a post, followed to where it leads."""
         return self.client.get(response["Location"]).content.decode()
-
-    def text(self, path, condition=BASE):
-        value = self.stored().token_at(path).value(condition)
-        return value.text if value else None
 
 
 class BulkTests(TokensCase):
@@ -119,6 +110,19 @@ class BulkTests(TokensCase):
         )
         self.assertEqual(self.text("text.main", DARK), "{ink.10}")
         self.assertIn("Left alone: --nobody.", page)
+
+    def test_modes_that_are_not_there_are_said(self):
+        for name, said in (
+            ("mapping:paste", {"text": "ink.1", "pick": "text.main"}),
+            ("mapping:bulk", {"act": "put", "text": "ink.1", "pick": "text.main", "mode": "noon"}),
+            (
+                "mapping:bulk",
+                {"act": "copy", "pick": "text.main", "source": "noon", "target": "dim"},
+            ),
+        ):
+            self.assertIn("That mode is no longer there.", self.said(self.post(name, **said)))
+        response = self.post("measures:store", token="text.main", value="#111", mode="sky noon")
+        self.assertContains(response, "That mode is no longer there.", status_code=422)
 
     def test_a_group_is_renamed_with_everything_that_refers_to_it(self):
         self.post("mapping:rename-group", group="accent", path="own.accent")

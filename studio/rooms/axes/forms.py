@@ -16,15 +16,20 @@ class ActForm(forms.Form):
 
 
 class ProposalForm(forms.Form):
-    """A mode proposed from another, and the rows that were accepted."""
+    """A mode to be proposed from another."""
 
-    revision = forms.IntegerField(min_value=0, required=False)
     axis = forms.CharField(max_length=200)
     source = forms.CharField(max_length=200)
     name = forms.CharField(max_length=200)
     scheme = forms.ChoiceField(
         choices=[("", ""), ("light", "light"), ("dark", "dark")], required=False
     )
+
+
+class TakeForm(ProposalForm):
+    """A mode as it was proposed, and the rows that were accepted."""
+
+    revision = forms.IntegerField(min_value=0)
 
     def accepted(self):
         """Keys of the tokens whose proposed value is taken."""

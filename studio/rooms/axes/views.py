@@ -1,10 +1,9 @@
 """Axes and their modes; a mode proposed from another, reviewed row by row."""
 
-from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.derive import modes
-from prism.errors import EditError, PrismError
+from prism.errors import EditError
 from prism.readings import axes as readings
 from prism.tokens.model import Mode
 from studio.accounts.permissions import requires
@@ -36,14 +35,7 @@ def run_act(request, project):
     """Do one thing to an axis or a mode."""
     frame = frames.enter(request, project, "tokens", "axes:room")
     form = forms.ActForm(request.POST)
-    if not form.is_valid():
-        return _room(frame, "The form came back incomplete. Nothing was stored.", 400)
-    said = form.cleaned_data
-    try:
-        frames.write(frame, said["revision"], lambda document: act(document, said))
-    except PrismError as error:
-        return _room(frame, str(error), 422)
-    return redirect(frame.here)
+    return frames.answer(frame, form, act, lambda *said: _room(frame, *said))
 
 
 @requires("view")
@@ -89,20 +81,19 @@ def _proposal(frame, said, problem="", accepted=None, status=200):
 def take(request, project):
     """Store a mode as it was proposed, with the rows that were accepted."""
     frame = frames.enter(request, project, "tokens", "axes:room")
-    form = forms.ProposalForm(request.POST)
-    if not form.is_valid():
-        return _room(frame, "The form came back incomplete. Nothing was stored.", 400)
-    said, accepted = form.cleaned_data, form.accepted()
-    mode = Mode(store.new_key(), said["name"].strip(), color_scheme=said["scheme"])
+    form = forms.TakeForm(request.POST)
+    accepted = form.accepted()
 
-    def change(document):
+    def change(document, said):
+        mode = Mode(store.new_key(), said["name"].strip(), color_scheme=said["scheme"])
         if not mode.name:
             raise EditError("A mode needs a name.")
         after = modes.take(document, said["axis"], mode, said["source"], accepted)
         return after, f"Made the mode {mode.name} of another, {len(accepted)} values proposed"
 
-    try:
-        frames.write(frame, said["revision"] or 0, change)
-    except PrismError as error:
-        return _proposal(frame, said, str(error), accepted, 422)
-    return redirect(frame.here)
+    def refuse(problem, status):
+        if not form.is_valid():
+            return _room(frame, problem, status)
+        return _proposal(frame, form.cleaned_data, problem, accepted, status)
+
+    return frames.answer(frame, form, change, refuse)

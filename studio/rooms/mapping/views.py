@@ -162,11 +162,8 @@ def move_mark(request, project):
     frame = _enter_ladder(request, project)
     axis = tokens_room.axis_of(frame)
     form = forms.MarkForm(request.POST)
-    if not form.is_valid():
-        return _ladder(frame, "The form came back incomplete. Nothing was stored.", 400)
-    said = form.cleaned_data
 
-    def change(document):
+    def change(document, said):
         resolver = Resolver(document)
         target = document.token(said["step"])
         if target is None:
@@ -179,11 +176,7 @@ def move_mark(request, project):
         done = mapping.put(document, cells, text)
         return done.document, f"Set {shown_path(cells[0].token.path)} on {shown_path(target.path)}"
 
-    try:
-        frames.write(frame, said["revision"], change)
-    except PrismError as error:
-        return _ladder(frame, str(error), 422)
-    return redirect(frame.here)
+    return frames.answer(frame, form, change, lambda *said: _ladder(frame, *said))
 
 
 @requires("view")
@@ -229,22 +222,16 @@ def store_tier(request, project):
     """Say which groups of literals are semantic, and so may refer to the palette."""
     frame = frames.enter(request, project, "tokens", "mapping:link")
     form = forms.TierForm(request.POST)
-    if not form.is_valid():
-        return _link(frame, "The form came back incomplete. Nothing was stored.", 400)
-    said, groups = form.cleaned_data, form.groups()
+    groups = form.groups()
 
-    def change(document):
+    def change(document, said):
         if not groups:
             raise EditError("No group is ticked.")
         for group in groups:
             document = bulk_edits.group_tier(document, group, said["tier"]).document
         return document, f"Made {', '.join(groups)[:120]} {said['tier']}"
 
-    try:
-        frames.write(frame, said["revision"], change)
-    except PrismError as error:
-        return _link(frame, str(error), 422)
-    return redirect(frame.here)
+    return frames.answer(frame, form, change, lambda *said: _link(frame, *said))
 
 
 @requires("edit")
@@ -253,11 +240,9 @@ def store_links(request, project):
     """Store the links that were accepted."""
     frame = frames.enter(request, project, "tokens", "mapping:link")
     form = forms.LinksForm(request.POST)
-    if not form.is_valid():
-        return _link(frame, "The form came back incomplete. Nothing was stored.", 400)
     accepted = form.accepted()
 
-    def change(document):
+    def change(document, said):
         links = [
             one for number, one in enumerate(linking.propose(document).links) if number in accepted
         ]
@@ -266,8 +251,4 @@ def store_links(request, project):
         after = linking.link(document, links)
         return after, f"Linked {len(links)} literal{'' if len(links) == 1 else 's'} to the palette"
 
-    try:
-        frames.write(frame, form.cleaned_data["revision"], change)
-    except PrismError as error:
-        return _link(frame, str(error), 422)
-    return redirect(frame.here)
+    return frames.answer(frame, form, change, lambda *said: _link(frame, *said))

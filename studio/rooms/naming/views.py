@@ -1,10 +1,9 @@
 """Names by scheme: an ordered list of parts gives a matrix of names; what is not needed is struck."""
 
-from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.derive import naming
-from prism.errors import EditError, PrismError
+from prism.errors import EditError
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.naming import forms
@@ -30,7 +29,7 @@ def _schemes(document):
     return [*document.schemes, *(one for one in naming.STARTING if one.key not in own)]
 
 
-def _room(frame, problem="", lines=None, name="", struck=None, status=200):
+def _room(frame, problem="", lines=None, name="", chosen=None, status=200):
     schemes = _schemes(frame.document)
     wanted = frame.extra.get("scheme", "")
     scheme = next((one for one in schemes if one.key == wanted), schemes[0])
@@ -46,7 +45,9 @@ def _room(frame, problem="", lines=None, name="", struck=None, status=200):
             {"number": number, "part": part, "words": words, "shown": number < len(parts) + 1}
             for number, (part, words) in enumerate(padded)
         ],
-        "names": [{"name": one, "struck": one.path in (struck or ())} for one in found],
+        "names": [
+            {"name": one, "struck": chosen is not None and one.path not in chosen} for one in found
+        ],
         "fresh": sum(not one.there for one in found),
         "problem": problem,
     }
@@ -59,25 +60,19 @@ def store_scheme(request, project):
     """Keep a scheme with the project."""
     frame = _enter(request, project)
     form = forms.SchemeForm(request.POST)
-    if not form.is_valid():
-        return _room(frame, "The form came back incomplete. Nothing was stored.", status=400)
-    said = form.cleaned_data
-    kept = {}
 
-    def change(document):
+    def change(document, said):
         own = any(one.key == said["scheme"] for one in document.schemes)
         key = said["scheme"] if own else store.new_key()
         scheme = naming.read(said["name"], form.lines(), key)
-        kept["scheme"] = key
+        frame.extra["scheme"] = key
         return naming.store(document, scheme), f"Kept the scheme {scheme.name}"
 
-    try:
-        frames.write(frame, said["revision"], change)
-    except PrismError as error:
+    def refuse(problem, status):
         lines = [one for one in form.lines() if any(one)]
-        return _room(frame, str(error), lines, said["name"], status=422)
-    frame.extra |= kept
-    return redirect(frame.here)
+        return _room(frame, problem, lines, form.data.get("name", "")[:120], status=status)
+
+    return frames.answer(frame, form, change, refuse)
 
 
 @requires("edit")
@@ -86,11 +81,9 @@ def add_names(request, project):
     """Make tokens of the names that are not struck."""
     frame = _enter(request, project)
     form = forms.NamesForm(request.POST)
-    if not form.is_valid():
-        return _room(frame, "The form came back incomplete. Nothing was stored.", status=400)
-    said, chosen = form.cleaned_data, form.chosen()
+    chosen = form.chosen()
 
-    def change(document):
+    def change(document, said):
         scheme = next((one for one in _schemes(document) if one.key == said["scheme"]), None)
         if scheme is None:
             raise EditError("That scheme is no longer there.")
@@ -98,15 +91,7 @@ def add_names(request, project):
         after = naming.add(document, scheme, chosen, store.new_key)
         return after, f"Made {len(after.tokens) - before} tokens by the scheme {scheme.name}"
 
-    try:
-        frames.write(frame, said["revision"], change)
-    except PrismError as error:
-        struck = {one for one in naming_paths(frame, said) if one not in chosen}
-        return _room(frame, str(error), struck=struck, status=422)
-    return redirect(frame.plain_url("tokens:room"))
+    def refuse(problem, status):
+        return _room(frame, problem, chosen=chosen, status=status)
 
-
-def naming_paths(frame, said):
-    """All names of the scheme that a form speaks of."""
-    scheme = next((one for one in _schemes(frame.document) if one.key == said["scheme"]), None)
-    return naming.paths(scheme) if scheme else ()
+    return frames.answer(frame, form, change, refuse, lambda: frame.plain_url("tokens:room"))
