@@ -11,8 +11,8 @@ from prism.tokens.model import BASE, TIERS, Axis, Condition, Mode, Tier, Token, 
 from prism.tokens.resolve import Resolver, Theme
 from prism.tokens.resolved import Answer
 
-#: Rows sent at once, and rows in one block of those that are sent when they come into sight.
-AT_ONCE, BLOCK = 24, 24
+#: Rows sent at once, rows in one block of them, and in one of those sent when they come into sight.
+AT_ONCE, BLOCK, LATER = 24, 24, 60
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,7 +106,7 @@ def blocks(
     folded: Collection[str] = (),
     always: str = "",
 ) -> list[Block]:
-    """``tokens`` in blocks of at most ``BLOCK`` rows, the first ``AT_ONCE`` rows with their cells.
+    """``tokens`` in blocks, the first ``AT_ONCE`` rows or a few more with their cells.
 
     The block that holds the token ``always`` has its cells too; groups named in ``folded`` have
     none.
@@ -118,7 +118,8 @@ def blocks(
     shown: list[Token] = []
     for (tier, name), members in found.items():
         shut = name in folded
-        parts = [members[:0]] if shut else _parts(members)
+        near = len(shown) < AT_ONCE or any(token.key == always for token in members)
+        parts = [members[:0]] if shut else _parts(members, BLOCK if near else LATER)
         for place, part in enumerate(parts):
             wanted = any(token.key == always for token in part)
             later = len(shown) >= AT_ONCE and not wanted and not shut
@@ -132,8 +133,8 @@ def blocks(
     ]
 
 
-def _parts(members: list[Token]) -> list[list[Token]]:
-    return [members[start : start + BLOCK] for start in range(0, len(members), BLOCK)]
+def _parts(members: list[Token], size: int) -> list[list[Token]]:
+    return [members[start : start + size] for start in range(0, len(members), size)]
 
 
 def lines(

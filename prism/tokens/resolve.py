@@ -98,6 +98,7 @@ class Resolver:
         self._memo: dict[str, dict[tuple[int, ...], dict[tuple[int, ...], Answer]]] = {}
         self._places: dict[tuple[int, ...], tuple[tuple[int, ...], tuple[int, ...]]] = {}
         self._order: dict[str, int] = {}
+        self._named_by: dict[str, list[str]] | None = None
         self.evaluations = 0
         #: Tokens that a change since ``before`` may reach, by key; None where that is not known.
         self.reached: set[str] | None = None
@@ -409,13 +410,19 @@ class Resolver:
             axes.update(self._tokens[reached].axes)
         return tuple(self.document.axes[i].key for i in sorted(axes))
 
+    def _referrers(self) -> dict[str, list[str]]:
+        """The tokens that name each token in some value, by key."""
+        if self._named_by is None:
+            found: dict[str, list[str]] = {}
+            for one in self._tokens.values():
+                for target in (key for each in one.candidates for key in each.targets):
+                    found.setdefault(target, []).append(one.key)
+            self._named_by = found
+        return self._named_by
+
     def users(self, keys: Iterable[str]) -> set[str]:
         """The tokens with ``keys`` and all that may refer to one of them, in any theme."""
-        referrers: dict[str, list[str]] = {}
-        for compiled in self._tokens.values():
-            for candidate in compiled.candidates:
-                for target in candidate.targets:
-                    referrers.setdefault(target, []).append(compiled.key)
+        referrers = self._referrers()
         seen = set(keys)
         work = list(seen)
         while work:

@@ -130,6 +130,7 @@ class BlockTests(SimpleTestCase):
         found = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens)
         self.assertEqual(sum(len(one.tokens) for one in found), 210)
         self.assertEqual(sum(len(one.lines) for one in found), 24)
+        self.assertEqual([len(one.tokens) for one in found], [24] * 8 + [8, 10])
         self.assertEqual([one.later for one in found], [False] + [True] * 9)
         opened = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens, always="b.3")
         self.assertFalse(opened[-1].later)

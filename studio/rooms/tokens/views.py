@@ -154,7 +154,7 @@ def rows(request, project):
     first = request.GET.get("from", "")
     start = next((i for i, one in enumerate(ordered) if one.key == first), len(ordered))
     count = request.GET.get("count", "")
-    count = min(int(count), sheet.BLOCK) if count.isdigit() else sheet.BLOCK
+    count = min(int(count), sheet.LATER) if count.isdigit() else sheet.LATER
     context = {
         "lines": _flat(
             frame,
