@@ -95,15 +95,27 @@ class Shelf:
 
 
 def shelf(resolver: Resolver, theme: Theme) -> list[Shelf]:
-    """The ramps step by step in a theme, then the named colors of CSS by hue."""
+    """The ramps step by step in a theme, every other set of raw colors that was brought or saved
+    under a group, then the named colors of CSS by hue."""
     document = resolver.document
-    found = []
+    sets: dict[str, list[Token]] = {}
+    taken: set[str] = set()
     for ramp in document.ramps:
         steps = [token for key in ramp.steps if (token := document.token(key)) is not None]
-        picks = tuple(
-            Pick(shown_path(one.path), resolver.resolve(one.key, theme).hex) for one in steps
+        sets.setdefault(ramp.name or "single", []).extend(steps)
+        taken.update(ramp.steps)
+    for token in document.tokens:
+        if token.tier == "raw" and token.type == "color" and token.key not in taken:
+            sets.setdefault(token.group or "single", []).append(token)
+    found = [
+        Shelf(
+            name,
+            tuple(
+                Pick(shown_path(one.path), resolver.resolve(one.key, theme).hex) for one in steps
+            ),
         )
-        found.append(Shelf(ramp.name or "single", picks))
+        for name, steps in sets.items()
+    ]
     named = _css_names()
     for start in range(0, len(named), 24):
         found.append(Shelf("CSS", named[start : start + 24]))

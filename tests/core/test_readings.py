@@ -1,5 +1,7 @@
 """What the Tokens room reads off: rays, ladders, filters, blocks of rows, offers."""
 
+from dataclasses import replace
+
 from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -153,6 +155,20 @@ class OfferTests(SimpleTestCase):
         self.assertEqual([round(d, 2) for d in distances], sorted(round(d, 2) for d in distances))
         used = complete(built, "", link)
         self.assertEqual(used[0].uses, max(one.uses for one in used))
+
+    def test_the_shelf_holds_ramps_sets_that_were_brought_and_the_names_of_css(self):
+        built = quillhaven.document()
+        brought = (token("moods.fog", "#ccd0d4", tier="raw"), token("loose", "#123", tier="raw"))
+        built = replace(built, tokens=(*built.tokens, *brought))
+        rows = tokens.shelf(Resolver(built), (0, 0, 0))
+        sets = {row.name: [one.value for one in row.colors] for row in rows if row.name != "CSS"}
+        self.assertEqual(len(sets["spruce"]), 11)
+        self.assertEqual(sets["moods"], ["moods.fog"])
+        self.assertEqual(sets["single"], ["white", "black", "loose"])
+        named = [one for row in rows if row.name == "CSS" for one in row.colors]
+        # CSS Color 4, section 6.1, has 148 names.
+        self.assertEqual(len(named), 148)
+        self.assertIn(("rebeccapurple", "#663399"), [(one.value, one.hex) for one in named])
 
     def test_the_page_of_a_token_says_where_it_is_used(self):
         resolver = Resolver(quillhaven.document())

@@ -1,16 +1,12 @@
 // <np-sheet><np-grid>… a.cell[data-token][data-mode][data-value] … input.pick …</np-grid></np-sheet>
 // Ranges over the sheet and what is done with them. Needs beside it the form #bulk with hidden
-// tokens, modes and a data-paste address, and tbody.later[data-source][data-count] for rows that are
-// sent when they come into sight. Shift with arrows or a click extends a range; Space picks rows;
-// Ctrl C, X, V, D copy, cut, paste, fill down; Delete clears; typing opens the cell.
-
-const ROW = 29;
+// tokens, modes and a data-paste address. Shift with arrows or a click extends a range; Space picks
+// rows; Ctrl C, X, V, D copy, cut, paste, fill down; Delete clears; typing opens the cell.
 
 export class NpSheet extends HTMLElement {
   #anchor = null;
   #range = [];
   #shift = false;
-  #seen = null;
 
   connectedCallback() {
     this.addEventListener("keydown", this.#onKey, true);
@@ -19,11 +15,6 @@ export class NpSheet extends HTMLElement {
     this.addEventListener("change", this.#count);
     for (const name of ["copy", "cut", "paste"]) document.addEventListener(name, this.#onClipboard);
     document.getElementById("unpick")?.addEventListener("click", this.#unpick);
-    this.#seen = new IntersectionObserver(this.#onSight, { root: this.closest(".body"), rootMargin: "400px" });
-    for (const body of this.querySelectorAll("tbody.later")) {
-      body.firstElementChild.style.height = `${+body.dataset.count * ROW}px`;
-      this.#seen.observe(body);
-    }
     this.#count();
   }
 
@@ -33,22 +24,7 @@ export class NpSheet extends HTMLElement {
     this.removeEventListener("focusin", this.#onFocus);
     this.removeEventListener("change", this.#count);
     for (const name of ["copy", "cut", "paste"]) document.removeEventListener(name, this.#onClipboard);
-    this.#seen.disconnect();
   }
-
-  #onSight = async (entries) => {
-    for (const { isIntersecting, target } of entries) {
-      if (!isIntersecting || target.dataset.asked) continue;
-      target.dataset.asked = "yes";
-      const answer = await fetch(target.dataset.source).catch(() => null);
-      if (!answer?.ok) continue;
-      const fresh = new DOMParser().parseFromString(await answer.text(), "text/html");
-      target.replaceChildren(...fresh.querySelectorAll("tr"));
-      target.classList.remove("later");
-      for (const cell of target.querySelectorAll("a.cell")) cell.tabIndex = -1;
-      this.#seen.unobserve(target);
-    }
-  };
 
   get grid() {
     return [...this.querySelectorAll("tr")].map((row) => [...row.querySelectorAll("a.cell")]).filter((row) => row.length);
