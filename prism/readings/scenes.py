@@ -11,7 +11,9 @@ from dataclasses import dataclass
 from html.parser import HTMLParser
 
 from prism.checks.contrast import Reading, audit
-from prism.tokens.model import Pairing, Token
+from prism.formats import css
+from prism.tokens import bindings
+from prism.tokens.model import Document, Pairing, Token
 from prism.tokens.resolve import Resolver, Theme
 
 _VOID = frozenset(
@@ -108,3 +110,14 @@ def readings(
             per_theme = tuple(audit(resolver, [pairing], themes))
         found.append(RunReading(ink, fills, len(members), members[0].text, per_theme))
     return found
+
+
+def bound(document: Document) -> dict[str, Token]:
+    """The token of each slot of the shipped scene: what is stored for it, else the guess."""
+    stored = next((dict(scene.bindings) for scene in document.scenes), {})
+    return bindings.bound(document, stored)
+
+
+def paint(document: Document) -> str:
+    """The style sheet that paints the shipped scene: all tokens, and its slots bound to them."""
+    return css.write(document) + "\n" + css.write_slots(document, bound(document))

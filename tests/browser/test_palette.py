@@ -161,6 +161,13 @@ class MouseTests(PaletteCase):
         fill = stored.token_at("action.fill").key
         self.assertEqual(Resolver(stored).resolve(fill, (0, 0, 0)).hex, "#236b53")
 
+    def test_a_gap_in_coverage_is_mended_by_a_click(self):
+        self.page.click("#show-coverage")
+        expect(self.page.locator(".needs .lacking")).to_have_count(1)
+        self.page.click('[id="cover-label action.fill.pressed"]')
+        expect(self.page.locator(".needs .lacking")).to_have_count(0)
+        self.assertEqual(len(self.stored().pairings), 30)
+
     def test_colors_are_pasted_looked_at_and_stored(self):
         self.page.click("#bring-colors")
         expect(self.page.locator("#text")).to_be_visible()

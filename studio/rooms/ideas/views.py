@@ -11,7 +11,7 @@ from prism.color import space
 from prism.errors import PrismError
 from prism.formats import css
 from prism.palette import ideas
-from prism.tokens import bindings
+from prism.readings import scenes
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.ideas import forms
@@ -182,9 +182,7 @@ def paint(request, project):
         document, _ = _taken(document, forms.wish(request.GET))
     except PrismError as error:
         return HttpResponse(str(error), content_type="text/plain; charset=utf-8", status=400)
-    stored = next((dict(scene.bindings) for scene in document.scenes), {})
-    bound = bindings.bound(document, stored)
-    sheet = css.write(document) + "\n" + css.write_slots(document, bound)
+    sheet = scenes.paint(document)
     response = HttpResponse(sheet, content_type="text/css; charset=utf-8")
     response["Cache-Control"] = "private, no-store"
     return response

@@ -10,7 +10,6 @@ from django.views.decorators.http import require_GET
 
 from prism.formats import css
 from prism.readings import scenes
-from prism.tokens import bindings
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.store import projects as store
@@ -57,8 +56,7 @@ def _beside(frame):
 
 
 def _bound(loaded):
-    stored = next((dict(scene.bindings) for scene in loaded.document.scenes), {})
-    return loaded.once("bound", lambda: bindings.bound(loaded.document, stored))
+    return loaded.once("bound", lambda: scenes.bound(loaded.document))
 
 
 @requires("view")
@@ -83,12 +81,7 @@ def pane(request, project):
 def paint(request, project):
     """The exported style sheet and the slots of the scene, bound to tokens."""
     loaded = store.load(project)
-    sheet = loaded.once(
-        "paint",
-        lambda: (
-            css.write(loaded.document) + "\n" + css.write_slots(loaded.document, _bound(loaded))
-        ),
-    )
+    sheet = loaded.once("paint", lambda: scenes.paint(loaded.document))
     response = HttpResponse(sheet, content_type="text/css; charset=utf-8")
     response["Cache-Control"] = "private, max-age=3600"
     return response
