@@ -11,6 +11,8 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from prism.color import space
+
 Array = NDArray[np.float64]
 
 # WCAG 2.2, definition of relative luminance.
@@ -35,6 +37,17 @@ def contrast_ratio(first: ArrayLike, second: ArrayLike) -> Array:
     one, two = relative_luminance(first), relative_luminance(second)
     lighter, darker = np.maximum(one, two), np.minimum(one, two)
     return np.asarray((lighter + 0.05) / (darker + 0.05))
+
+
+def ratio_of(first: space.Color, second: space.Color) -> float:
+    """Contrast ratio of two opaque colors as screens show them: in sRGB, rounded to 8 bits."""
+    one, two = ([channel / 255 for channel in space.rgba8(c)[:3]] for c in (first, second))
+    return float(contrast_ratio(one, two))
+
+
+def ink_on(color: space.Color) -> str:
+    """Which of ``dark`` and ``light`` words read better on a color."""
+    return "dark" if ratio_of(color, space.BLACK) > ratio_of(color, space.WHITE) else "light"
 
 
 def lightness(rgb: ArrayLike) -> Array:

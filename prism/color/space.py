@@ -69,6 +69,10 @@ class Color:
     alpha: float = 1.0
 
 
+BLACK = Color("srgb", (0.0, 0.0, 0.0))
+WHITE = Color("srgb", (1.0, 1.0, 1.0))
+
+
 def engine(color: Color) -> Engine:
     """``color`` as a coloraide object; ``None`` becomes NaN."""
     return Engine(color.space, [NaN if c is None else c for c in color.coords], color.alpha)

@@ -90,7 +90,7 @@ def mark(
 
 def group_tier(document: Document, group: str, tier: str) -> Done:
     """Say of which tier all tokens of a group are."""
-    keys = [token.key for token in document.tokens if (token.path + ".").startswith(group + ".")]
+    keys = [token.key for token in document.tokens if token.within(group)]
     if not keys:
         raise EditError(f"There is no group “{group[:80]}”.")
     return mark(document, keys, tier=tier)

@@ -25,7 +25,6 @@ from prism.tokens.model import (
     Ramp,
     Token,
     Value,
-    shown_path,
 )
 from prism.tokens.resolve import Resolver, Theme
 
@@ -125,10 +124,10 @@ def take(
 
 def _is_rung(document: Document, token: Token) -> bool:
     """Whether a token is a step of a ladder that others stand on, such as ``accent.8``."""
-    if not shown_path(token.path).rpartition(".")[2].isdigit() or not token.group:
+    if not token.leaf.isdigit() or not token.group:
         return False
     beside = [one for one in document.tokens if one.group == token.group]
-    return sum(shown_path(one.path).rpartition(".")[2].isdigit() for one in beside) >= 5
+    return sum(one.leaf.isdigit() for one in beside) >= 5
 
 
 def _levels(resolver: Resolver, theme: Theme) -> dict[str, str]:

@@ -194,7 +194,7 @@ def use(document: Document, uses: Sequence[Use], theme: Theme, new_key: NewKey) 
 def _raw(document: Document, text: str, new_key: NewKey) -> tuple[Document, Token]:
     """The raw color of exactly this text, made where there is none."""
     for token in document.tokens:
-        raw = token.tier == "raw" and token.type == "color"
+        raw = token.is_raw_color
         if raw and token.values == ((BASE, Expression(text)),):
             return document, token
     name = free_name(document, f"picture.{text.lstrip('#')}")

@@ -32,10 +32,10 @@ NewKey = Callable[[], str]
 
 def ramp_of(document: Document, key: str) -> Ramp:
     """The ramp with ``key``; ``EditError`` where there is none."""
-    for ramp in document.ramps:
-        if ramp.key == key:
-            return ramp
-    raise EditError("That ramp is no longer there.")
+    ramp = document.ramp(key)
+    if ramp is None:
+        raise EditError("That ramp is no longer there.")
+    return ramp
 
 
 def ramp_with(document: Document, token: str) -> Ramp | None:
@@ -70,7 +70,7 @@ def add_ramp(
     ]
     ramp = Ramp(new_key(), name, tuple(token.key for token in tokens), purpose, kept)
     changed = add_tokens(document, tokens, after=last_raw_color(document))
-    if not any(token.tier == "raw" and token.type == "color" for token in document.tokens):
+    if not any(token.is_raw_color for token in document.tokens):
         changed = reorder_tokens(changed, ramp.steps)
     return replace(changed, ramps=(*changed.ramps, ramp))
 
@@ -128,9 +128,7 @@ def retune(
 def adopt(document: Document, group: str, new_key: NewKey, *, purpose: str = "") -> Document:
     """Let the raw colors of a group stand as a ramp, as they are."""
     steps = tuple(
-        token.key
-        for token in document.tokens
-        if token.tier == "raw" and token.type == "color" and token.group == group
+        token.key for token in document.tokens if token.is_raw_color and token.group == group
     )
     if not steps:
         raise EditError(f"There are no raw colors in “{group}”.")
@@ -269,17 +267,17 @@ def lights(document: Document, keys: Sequence[str]) -> list[float]:
 def leaf(document: Document, key: str) -> str:
     """The last segment of a token's path."""
     token = document.token(key)
-    return "" if token is None else shown_path(token.path).rpartition(".")[2]
+    return "" if token is None else token.leaf
 
 
 def last_raw_color(document: Document) -> str:
     """The key of the last raw color, behind which new ones stand; empty where there is none."""
-    raw = [one.key for one in document.tokens if one.tier == "raw" and one.type == "color"]
+    raw = [one.key for one in document.tokens if one.is_raw_color]
     return raw[-1] if raw else ""
 
 
 def _free(document: Document, name: str) -> None:
-    taken = any(one.path == name or one.path.startswith(name + ".") for one in document.tokens)
+    taken = any(one.within(name) for one in document.tokens)
     if taken:
         raise EditError(f"“{name}” is there already.", mend="Choose another name.")
 

@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterable, Mapping
 
 from prism.checks.contrast import pairing_for
 from prism.color import space
-from prism.color.contrast import contrast_ratio
+from prism.color.contrast import ratio_of
 from prism.errors import EditError
 from prism.palette import building, purposes
 from prism.palette.bringing import free_name
@@ -162,7 +162,7 @@ def _chosen(
             color = resolver.resolve(key, theme).color
             if color is None or below is None:
                 continue
-            ratio = _ratio(color, below)
+            ratio = ratio_of(color, below)
             found.append((ratio < required, abs(ratio - aim), place))
         return offered[min(found)[2]] if found else offered[0]
 
@@ -175,11 +175,6 @@ def _chosen(
             if key != values[0][1] and mode.key != axis.default:
                 values.append((Condition.of({axis.key: mode.key}), key))
     return values
-
-
-def _ratio(color: space.Color, below: space.Color) -> float:
-    first, second = (space.rgba8(one)[:3] for one in (color, below))
-    return float(contrast_ratio([one / 255 for one in first], [one / 255 for one in second]))
 
 
 def _completed(document: Document, token: Token) -> Document:
@@ -266,7 +261,7 @@ def _single(document: Document, name: str, text: str, new_key: NewKey) -> tuple[
     resolver = Resolver(document)
     wanted = space.rgba8(space.parse(text))
     for token in document.tokens:
-        if token.tier == "raw" and token.type == "color":
+        if token.is_raw_color:
             color = resolver.resolve(token.key, resolver.default_theme).color
             if color is not None and space.rgba8(color) == wanted:
                 return document, token.key

@@ -99,7 +99,7 @@ def present(document: Document) -> tuple[NamedColor, ...]:
     found = []
     nobody = Idea("", "", tuple(NamedColor(role, "", _NONE) for role in ROLES))
     for role, key in plan(document, nobody).items():
-        ramp = next((one for one in document.ramps if one.key == key), None)
+        ramp = document.ramp(key)
         if ramp is not None and ramp.steps:
             seed = space.parse_function(building.proposed(document, ramp)["seed"])
             found.append(NamedColor(cast("Role", role), ramp.name, space.fit(seed, "srgb")))

@@ -29,7 +29,6 @@ TARGETS = (1.06, 1.14, 1.32, 1.62, 2.15, 3.05, 4.6, 6.4, 9.0, 12.6, 16.2)
 #: Thresholds of WCAG 2.2 that rounding to 8 bits must not cross.
 THRESHOLDS = (3.0, 4.5, 7.0)
 MOST_STEPS = 60
-WHITE = space.Color("srgb", (1.0, 1.0, 1.0))
 #: From this luminance on, steps are darker than the reference: both ways reach 4.58 there.
 _MIDDLE = math.sqrt(1.05 * 0.05) - 0.05
 _ROUNDS = 44
@@ -53,7 +52,7 @@ class Recipe:
     count: int = 11
     method: Method = "anchored"
     targets: tuple[float, ...] = ()
-    reference: space.Color = WHITE
+    reference: space.Color = space.WHITE
     ends: tuple[float, float] = (0.985, 0.2)
     drift: tuple[float, float] = (0.0, 0.0)
     curve: float = 1.0
@@ -248,13 +247,13 @@ def _rounded(
         if i not in colors:
             forwards = i >= start
             beside = colors.get(i - 1 if forwards else i + 1)
-            colors[i] = _asas_stored(
+            colors[i] = _written(
                 recipe, course, float(wanted[i]), targets[i], beside, darker == forwards
             )
     return [colors[i] for i in range(len(wanted))]
 
 
-def _asas_stored(
+def _written(
     recipe: Recipe,
     course: _Course,
     lightness: float,

@@ -49,7 +49,7 @@ def choose(resolver: Resolver, asked: Filter, themes: Collection[Theme]) -> list
         if all(word in shown_path(token.path).lower() for word in words)
         and asked.type in ("", token.type)
         and asked.tier in ("", token.tier)
-        and (not asked.group or _within(token.path, asked.group))
+        and (not asked.group or token.within(asked.group))
     ]
     if asked.state == "literal":
         return [token for token in found if token.tier != "raw" and _literal(token)]
@@ -69,10 +69,6 @@ def choose(resolver: Resolver, asked: Filter, themes: Collection[Theme]) -> list
 def groups(document: Document) -> list[str]:
     """The first segments of all paths, in order."""
     return list(dict.fromkeys(token.path.split(".", 1)[0] for token in document.tokens))
-
-
-def _within(path: str, group: str) -> bool:
-    return path == group or path.startswith(group + ".")
 
 
 def _literal(token: Token) -> bool:

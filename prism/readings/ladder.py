@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from prism.tokens.expressions import reference_of
-from prism.tokens.model import Axis, Expression, Mode, Ramp, Token, shown_path
+from prism.tokens.model import Axis, Document, Expression, Mode, Ramp, Token, shown_path
 from prism.tokens.resolve import Resolver, Theme
 from prism.tokens.resolved import Answer
 
@@ -56,9 +56,7 @@ def ladders(
             resolver.theme(resolver.picks(theme) | {axis.key: mode.key}) if axis and mode else theme
         )
         for token in document.tokens:
-            if token.tier == "raw" or token.type != "color":
-                continue
-            if group and not (token.path + ".").startswith(group + "."):
+            if not _has_mark(token) or (group and not token.within(group)):
                 continue
             step, through = _step(resolver, token, at, step_of)
             if step:
@@ -94,6 +92,17 @@ def _step(
     return "", ""
 
 
+def groups(document: Document) -> list[str]:
+    """The groups that have tokens to stand on ladders, in order."""
+    return list(
+        dict.fromkeys(token.path.split(".", 1)[0] for token in document.tokens if _has_mark(token))
+    )
+
+
+def _has_mark(token: Token) -> bool:
+    return token.tier != "raw" and token.type == "color"
+
+
 def _ladder(
     resolver: Resolver,
     ramp: Ramp,
@@ -121,6 +130,6 @@ def _ladder(
             )
             for one, through in where.get((key, name), ())
         )
-        leaf = shown_path(token.path).rpartition(".")[2]
+        leaf = token.leaf
         rungs.append(Rung(token, leaf, resolver.resolve(key, theme), marks))
     return Ladder(ramp, mode, tuple(rungs))

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from prism.errors import EditError
 from prism.palette.measures import editable, is_copy, is_measure
 from prism.tokens.entry import typed
-from prism.tokens.model import BASE, Axis, Mode, Token, shown_path
+from prism.tokens.model import BASE, Axis, Mode, Token
 from prism.tokens.resolve import Resolver, Theme
 from prism.tokens.resolved import Answer
 
@@ -73,7 +73,7 @@ def _measures(members: list[tuple[Token, Answer]]) -> tuple[Measure, ...]:
         made.append(
             Measure(
                 token,
-                shown_path(token.path).rpartition(".")[2],
+                token.leaf,
                 stored,
                 answer,
                 editable(value),

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 
 from prism.color import notation as notations
 from prism.color import space
-from prism.color.contrast import contrast_ratio, cut
+from prism.color.contrast import cut, ink_on, ratio_of
 from prism.compare.impact import Impact
 from prism.palette import building, purposes, ramps, recipes
-from prism.tokens.model import Document, Purpose, Ramp, Token, shown_path
+from prism.tokens.model import Document, Purpose, Ramp, Token
 from prism.tokens.resolve import Resolver, Theme
 from prism.tokens.resolved import Answer
 
@@ -77,16 +77,13 @@ def swatch(
 ) -> Swatch:
     """One color token as a swatch."""
     answer = resolver.resolve(token.key, theme)
-    name = shown_path(token.path).rpartition(".")[2]
+    name = token.leaf
     color = answer.color
     moved = ramp is not None and token.key in ramp.moved
     if color is None:
         return Swatch(token, answer, name, "", "", "", "clear", moved=moved)
-    red, green, blue, alpha = space.rgba8(color)
-    rgb = (red / 255, green / 255, blue / 255)
-    white = float(contrast_ratio(rgb, (1, 1, 1)))
-    black = float(contrast_ratio(rgb, (0, 0, 0)))
-    ink = "clear" if alpha < 1 else "dark" if black > white else "light"
+    white, black = (ratio_of(color, one) for one in (space.WHITE, space.BLACK))
+    ink = "clear" if space.rgba8(color)[3] < 1 else ink_on(color)
     return Swatch(
         token,
         answer,
@@ -138,7 +135,7 @@ def _strips(resolver: Resolver, theme: Theme, notation: str) -> list[Strip]:
         found.append(Strip(ramp.name, made, ramp, recipe_words(ramp)))
     groups: dict[str, list[Swatch]] = {}
     for token in document.tokens:
-        if token.tier == "raw" and token.type == "color" and token.key not in taken:
+        if token.is_raw_color and token.key not in taken:
             one = swatch(resolver, token, theme, notation)
             groups.setdefault(token.group, []).append(one)
     return found + [Strip(name, tuple(members)) for name, members in groups.items()]
@@ -237,11 +234,7 @@ def step_options(document: Document, key: str) -> list[Token]:
     """Other raw colors that could stand in for one that goes, its own ramp first."""
     ramp = building.ramp_with(document, key)
     own = set(ramp.steps) if ramp else set()
-    raw = [
-        token
-        for token in document.tokens
-        if token.tier == "raw" and token.type == "color" and token.key != key
-    ]
+    raw = [token for token in document.tokens if token.is_raw_color and token.key != key]
     return sorted(raw, key=lambda token: token.key not in own)
 
 
@@ -260,18 +253,15 @@ class MadeStep:
 
 def made(recipe: ramps.Recipe, steps: Sequence[ramps.Step], names: Sequence[str]) -> list[MadeStep]:
     """The steps of a recipe as they are shown before they are stored."""
-    reference = space.rgba(recipe.reference)[:3]
     found = []
     for name, step in zip(names, steps, strict=True):
-        rgb = [one / 255 for one in space.rgba8(step.color)[:3]]
-        dark = contrast_ratio(rgb, (0, 0, 0)) > contrast_ratio(rgb, (1, 1, 1))
         found.append(
             MadeStep(
                 name,
                 space.hex_text(step.color),
-                cut(float(contrast_ratio(rgb, reference))),
+                cut(ratio_of(step.color, recipe.reference)),
                 f"{step.target:.2f}" if step.target else "",
-                "dark" if dark else "light",
+                ink_on(step.color),
                 step.is_seed,
             )
         )

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from prism.color import space
-from prism.color.contrast import contrast_ratio
+from prism.color.contrast import ink_on
 from prism.palette.pictures import share_text
 
 
@@ -16,8 +16,6 @@ def marks(colors: Sequence[Mapping[str, Any]], width: int, height: int) -> list[
     found = []
     start = 0.0
     for number, one in enumerate(colors):
-        rgb = [part / 255 for part in space.rgba8(space.parse(one["hex"]))[:3]]
-        dark = contrast_ratio(rgb, (0, 0, 0)) > contrast_ratio(rgb, (1, 1, 1))
         part = one["share"] * 100
         found.append(
             {
@@ -29,7 +27,7 @@ def marks(colors: Sequence[Mapping[str, Any]], width: int, height: int) -> list[
                 "top": f"{one['y'] * height:.1f}",
                 "start": f"{start:.2f}",
                 "width": f"{part:.2f}",
-                "ink": "dark" if dark else "light",
+                "ink": ink_on(space.parse(one["hex"])),
             }
         )
         start += part

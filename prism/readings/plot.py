@@ -9,11 +9,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from prism.color import space
-from prism.color.contrast import contrast_ratio
+from prism.color.contrast import ratio_of
 from prism.errors import EditError
 from prism.palette import gamut as gamuts
 from prism.palette import ramps
-from prism.tokens.model import Ramp, shown_path
+from prism.tokens.model import Ramp
 from prism.tokens.resolve import Resolver, Theme
 
 #: The size of a plot in its own units; lightness runs right, chroma up.
@@ -72,7 +72,7 @@ def plot(resolver: Resolver, theme: Theme, ramp: Ramp) -> Plot | None:
         token = resolver.document.token(key)
         if token is None or color is None or color.alpha < 1:
             continue
-        name = shown_path(token.path).rpartition(".")[2]
+        name = token.leaf
         points.append((key, name, ramps.oklch(color), space.hex_text(color)))
     if not points:
         return None
@@ -172,13 +172,12 @@ def _points(xs: Sequence[float], ys: Sequence[float]) -> str:
 
 
 def _on_white(color: space.Color) -> float:
-    red, green, blue, _ = space.rgba8(color)
-    return float(contrast_ratio((red / 255, green / 255, blue / 255), (1, 1, 1)))
+    return ratio_of(color, space.WHITE)
 
 
 def _leaf(resolver: Resolver, key: str) -> str:
     token = resolver.document.token(key)
-    return shown_path(token.path).rpartition(".")[2] if token else ""
+    return token.leaf if token else ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -203,12 +202,11 @@ def numbers(lightness: float, chroma: float, hue: float, gamut: str) -> Numbers:
     most = float(gamuts.most_chroma(np.array([lightness]), np.array([hue]), gamut)[0])
     held = space.Color("oklch", (lightness, min(chroma, most), hue % 360))
     written = ramps.as_stored(held, gamut)
-    rgb = [one / 255 for one in space.rgba8(written)[:3]]
     return Numbers(
         space.css_text(written),
         space.hex_text(written),
-        float(contrast_ratio(rgb, (1, 1, 1))),
-        float(contrast_ratio(rgb, (0, 0, 0))),
+        ratio_of(written, space.WHITE),
+        ratio_of(written, space.BLACK),
         space.in_gamut(wanted, "srgb"),
         space.in_gamut(wanted, "display-p3"),
     )

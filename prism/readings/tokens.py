@@ -105,7 +105,7 @@ def shelf(resolver: Resolver, theme: Theme) -> list[Shelf]:
         sets.setdefault(ramp.name or "single", []).extend(steps)
         taken.update(ramp.steps)
     for token in document.tokens:
-        if token.tier == "raw" and token.type == "color" and token.key not in taken:
+        if token.is_raw_color and token.key not in taken:
             sets.setdefault(token.group or "single", []).append(token)
     found = [
         Shelf(

@@ -115,7 +115,7 @@ def raw_groups(document: Document) -> list[tuple[str, int]]:
     """The top groups of raw colors with their sizes: what counts as the palette."""
     found: dict[str, int] = {}
     for token in document.tokens:
-        if token.tier == "raw" and token.type == "color":
+        if token.is_raw_color:
             name = token.path.split(".", 1)[0]
             found[name] = found.get(name, 0) + 1
     return list(found.items())
@@ -125,7 +125,7 @@ def _palette(document: Document) -> list[tuple[Token, space.Color]]:
     resolver = Resolver(document)
     found = []
     for token in document.tokens:
-        if token.tier == "raw" and token.type == "color" and resolver.influence(token.key) == ():
+        if token.is_raw_color and resolver.influence(token.key) == ():
             answer = resolver.resolve(token.key, resolver.default_theme)
             if answer.color is not None:
                 found.append((token, answer.color))

@@ -160,6 +160,20 @@ class Token:
         """The path of the group the token lies in; empty at the top."""
         return self.path.removesuffix(".$root").rpartition(".")[0]
 
+    @property
+    def leaf(self) -> str:
+        """The last segment of the path, as people read it."""
+        return shown_path(self.path).rpartition(".")[2]
+
+    @property
+    def is_raw_color(self) -> bool:
+        """Whether the token is one of the palette's colors."""
+        return self.tier == "raw" and self.type == "color"
+
+    def within(self, group: str) -> bool:
+        """Whether the token lies in a group, however deep, or is its root."""
+        return self.path == group or self.path.startswith(group + ".")
+
 
 @dataclass(frozen=True, slots=True)
 class Ramp:
@@ -347,6 +361,11 @@ class Document:
         """The axis with this key, or None."""
         axis = self._by("axes", "key").get(key)
         return axis if isinstance(axis, Axis) else None
+
+    def ramp(self, key: str) -> Ramp | None:
+        """The ramp with this key, or None."""
+        ramp = self._by("ramps", "key").get(key)
+        return ramp if isinstance(ramp, Ramp) else None
 
     def pairing(self, key: str) -> Pairing | None:
         """The pairing with this key, or None."""

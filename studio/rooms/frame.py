@@ -200,7 +200,7 @@ def route(frame):
 def _counts(loaded):
     tokens = loaded.document.tokens
     return {
-        "palette": sum(token.tier == "raw" and token.type == "color" for token in tokens),
+        "palette": sum(token.is_raw_color for token in tokens),
         "tokens": len(tokens),
         "stage": 1,
         "checks": len(failing(loaded)),

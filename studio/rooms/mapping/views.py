@@ -7,7 +7,6 @@ from django.views.decorators.http import require_GET, require_POST
 from prism.derive import bulk as bulk_edits
 from prism.derive import mapping, pasting
 from prism.errors import EditError, PrismError
-from prism.readings import filters
 from prism.readings import ladder as ladders
 from prism.tokens import linking, structure
 from prism.tokens.model import BASE, shown_path
@@ -141,14 +140,7 @@ def _ladder(frame, problem="", status=200):
     context = {
         "axis": axis,
         "axis_slugs": axes,
-        "groups": [
-            one
-            for one in filters.groups(frame.document)
-            if any(
-                t.tier != "raw" and t.type == "color" and (t.path + ".").startswith(one + ".")
-                for t in frame.document.tokens
-            )
-        ],
+        "groups": ladders.groups(frame.document),
         "ladders": ladders.ladders(frame.resolver, axis, frame.theme, frame.extra.get("group", "")),
         "problem": problem,
     }

@@ -71,7 +71,7 @@ def act(document, said):
         raise EditError("There is nothing of that name to do.")
     run, label = found
     token = document.token(said["on"])
-    ramp = next((one for one in document.ramps if one.key == said["on"]), None)
+    ramp = document.ramp(said["on"])
     words = label.format(
         token=shown_path(token.path) if token else "a color",
         ramp=building.shown_name(ramp) if ramp else "a ramp",

@@ -67,7 +67,7 @@ def _room(frame, problem="", typed=None, status=200):
 def _chosen_ramp(frame):
     """The ramp that the address names, or the one that its swatch is a step of."""
     key, swatch = frame.extra.get("ramp", ""), frame.extra.get("swatch", "")
-    found = next((ramp for ramp in frame.document.ramps if ramp.key == key), None)
+    found = frame.document.ramp(key)
     return found or building.ramp_with(frame.document, swatch)
 
 
