@@ -69,6 +69,8 @@ def diff_tables(old: Tables, new: Tables) -> list[Operation]:
         rows = old.rows[kind]
         for parent in parents[kind]:
             was, now = old.keys(kind, parent), new.keys(kind, parent)
+            if was is now:  # the very list that ``flatten`` shared, with all its rows
+                continue
             if was == now:
                 current = was
             else:

@@ -79,7 +79,7 @@ def _touched(old: Resolver, new: Resolver) -> set[str]:
     changed = {key for key in was.keys() | now.keys() if was.get(key) != now.get(key)}
     if old.document.axes != new.document.axes or old.document.gamut != new.document.gamut:
         return was.keys() | now.keys()
-    return old.users(changed & was.keys()) | new.users(changed & now.keys()) | changed
+    return old.graph.users(changed & was.keys()) | new.graph.users(changed & now.keys()) | changed
 
 
 def _axes(old: Resolver, new: Resolver, touched: Iterable[str]) -> list[str]:

@@ -105,11 +105,12 @@ def _plain_fields(kind: type) -> list[str]:
 def flatten(document: Document, known: tuple[Document, Tables] | None = None) -> Tables:
     """A document as tables.
 
-    ``known`` is another document with its tables; rows of tokens that both share are taken from
-    there, the very same objects.
+    ``known`` is another document with its tables; rows of what both share are taken from there,
+    the very same objects, and so are the lists of keys where all they name is shared.
     """
     tables = Tables()
     shared = _share(tables, document, *known) if known else set()
+    before = known[0] if known else None
     tables.put("document", "", "document", _row(document, _DOCUMENT_FIELDS))
     for axis in document.axes:
         follows = axis.follows and [axis.follows.feature, _lists(axis.follows.modes)]
@@ -130,12 +131,23 @@ def flatten(document: Document, known: tuple[Document, Tables] | None = None) ->
             key = f"{token.key} {condition_text(condition)}"
             tables.put("value", token.key, key, {"text": encode(value)})
     for kind, (attribute, cls) in _PLAIN.items():
-        for one in getattr(document, attribute):
+        parts = getattr(document, attribute)
+        if known and parts is getattr(before, attribute):
+            _take(tables, known[1], kind)
+            continue
+        for one in parts:
             tables.put(kind, "", one.key, _row(one, _plain_fields(cls)))
     for source in document.sources:
         entries = [[e.path, e.text, e.token, e.hidden, e.folded] for e in source.entries]
         tables.put("source", "", source.key, {"file": source.file, "entries": entries})
     return tables
+
+
+def _take(tables: Tables, known: Tables, kind: str) -> None:
+    """Take over all rows of a kind that has no parents."""
+    tables.rows[kind] = known.rows[kind]
+    if (kind, "") in known.order:
+        tables.order[kind, ""] = known.order[kind, ""]
 
 
 def _share(tables: Tables, document: Document, before: Document, known: Tables) -> set[int]:

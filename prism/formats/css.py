@@ -234,7 +234,7 @@ class _Writer:
 def written_tokens(document: Document, resolver: Resolver | None = None) -> list[Token]:
     """The public tokens and every private one that a public one may reach, in order."""
     resolver = resolver or Resolver(document)
-    reached = resolver.reach(token.key for token in document.tokens if not token.private)
+    reached = resolver.graph.reach(token.key for token in document.tokens if not token.private)
     return [token for token in document.tokens if token.key in reached]
 
 

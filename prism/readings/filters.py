@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from prism.checks.contrast import audit
 from prism.errors import ExpressionError
 from prism.tokens.expressions import leaves, parse
-from prism.tokens.model import Document, Token, shown_path
+from prism.tokens.model import TYPES, Document, Token, shown_path
 from prism.tokens.resolve import Resolver, Theme
 
 #: What a state asks for, in the order it is offered.
@@ -64,6 +64,12 @@ def choose(resolver: Resolver, asked: Filter, themes: Collection[Theme]) -> list
     if asked.state == "changed":
         return [token for token in found if token.key in asked.changed]
     return found
+
+
+def types(document: Document) -> list[str]:
+    """The types that some token has, in the order of ``TYPES``."""
+    there = {token.type for token in document.tokens}
+    return [one for one in TYPES if one in there]
 
 
 def groups(document: Document) -> list[str]:

@@ -178,7 +178,7 @@ def _anchored(ramp: Ramp) -> bool:
 
 def landing_on(resolver: Resolver, key: str, theme: Theme) -> list[Token]:
     """The tokens that come to a raw color in ``theme``, through any number of hops."""
-    users = resolver.users([key]) - {key}
+    users = resolver.graph.users([key]) - {key}
     return [
         other
         for other in resolver.document.tokens
@@ -197,7 +197,7 @@ class Carried:
 
 def carried(resolver: Resolver, keys: Sequence[str]) -> Carried:
     """What may come to one of ``keys`` in some theme."""
-    reached = resolver.users(keys) - set(keys)
+    reached = resolver.graph.users(keys) - set(keys)
     tokens = tuple(token for token in resolver.document.tokens if token.key in reached)
     held = reached | set(keys)
     pairings = [

@@ -91,10 +91,14 @@ def columns(resolver: Resolver, axis: Axis | None, theme: Theme) -> list[tuple[M
 
 def in_order(tokens: Iterable[Token]) -> list[Token]:
     """Tokens as the sheet lists them: by tier, group by group, document order within."""
+    return [token for members in _by_group(tokens).values() for token in members]
+
+
+def _by_group(tokens: Iterable[Token]) -> dict[tuple[Tier, str], list[Token]]:
     found: dict[tuple[Tier, str], list[Token]] = {}
-    for token in sorted(tokens, key=lambda one: TIERS.index(one.tier)):
+    for token in tokens:
         found.setdefault((token.tier, token.path.split(".", 1)[0]), []).append(token)
-    return [token for members in found.values() for token in members]
+    return dict(sorted(found.items(), key=lambda one: TIERS.index(one[0][0])))
 
 
 def blocks(
@@ -111,17 +115,17 @@ def blocks(
     The block that holds the token ``always`` has its cells too; groups named in ``folded`` have
     none.
     """
-    found: dict[tuple[Tier, str], list[Token]] = {}
-    for token in in_order(tokens):
-        found.setdefault((token.tier, token.path.split(".", 1)[0]), []).append(token)
+    token = resolver.document.token(always)
+    opened = (token.tier, token.path.split(".", 1)[0]) if token is not None else None
     planned: list[Block] = []
     shown: list[Token] = []
-    for (tier, name), members in found.items():
+    for (tier, name), members in _by_group(tokens).items():
         shut = name in folded
-        near = len(shown) < AT_ONCE or any(token.key == always for token in members)
+        here = (tier, name) == opened
+        near = len(shown) < AT_ONCE or here
         parts = [members[:0]] if shut else _parts(members, BLOCK if near else LATER)
         for place, part in enumerate(parts):
-            wanted = any(token.key == always for token in part)
+            wanted = here and any(token.key == always for token in part)
             later = len(shown) >= AT_ONCE and not wanted and not shut
             if not later:
                 shown += part

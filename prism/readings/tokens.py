@@ -59,7 +59,7 @@ def landing_beside(resolver: Resolver, key: str, theme: Theme, limit: int = 12) 
     end = hops[-1].token
     if end == key:
         return []
-    users = resolver.users([end])
+    users = resolver.graph.users([end])
     found = [
         other
         for other in resolver.document.tokens

@@ -1,8 +1,8 @@
-"""Circles in a graph of references."""
+"""The graph of references: what reaches what, and circles."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Mapping
 
 
 def strong_components(
@@ -49,3 +49,49 @@ def strong_components(
                         members.append(stack.pop())
                         on_stack.discard(members[-1])
                     yield members
+
+
+class Graph:
+    """Which nodes name which, and who is named by whom."""
+
+    def __init__(self, targets: Mapping[str, Iterable[str]]) -> None:
+        """``targets`` are the nodes that each node names."""
+        self._targets = {key: frozenset(named) for key, named in targets.items()}
+        self._users: dict[str, frozenset[str]] = {}
+        found: dict[str, list[str]] = {}
+        for key, named in self._targets.items():
+            for target in named:
+                found.setdefault(target, []).append(key)
+        self._users = {target: frozenset(keys) for target, keys in found.items()}
+
+    def changed(self, targets: Mapping[str, Iterable[str]]) -> Graph:
+        """The graph in which some nodes name others than here."""
+        graph = Graph({})
+        graph._targets, graph._users = dict(self._targets), dict(self._users)
+        for key, named in targets.items():
+            was, now = graph._targets.get(key, frozenset()), frozenset(named)
+            graph._targets[key] = now
+            for target in was - now:
+                graph._users[target] -= {key}
+            for target in now - was:
+                graph._users[target] = graph._users.get(target, frozenset()) | {key}
+        return graph
+
+    def users(self, keys: Iterable[str]) -> set[str]:
+        """Nodes and all that name one of them, over any number of others."""
+        return _closure(keys, self._users)
+
+    def reach(self, keys: Iterable[str]) -> set[str]:
+        """Nodes and all that they name, over any number of others."""
+        return _closure(keys, self._targets)
+
+
+def _closure(keys: Iterable[str], edges: Mapping[str, Iterable[str]]) -> set[str]:
+    seen = set(keys)
+    work = list(seen)
+    while work:
+        for other in edges.get(work.pop(), ()):
+            if other not in seen:
+                seen.add(other)
+                work.append(other)
+    return seen

@@ -22,7 +22,7 @@ from prism.tokens.expressions import (
     reference_of,
     references,
 )
-from prism.tokens.graph import strong_components
+from prism.tokens.graph import Graph, strong_components
 from prism.tokens.model import (
     Composite,
     Condition,
@@ -70,6 +70,10 @@ class _Compiled:
     axes: tuple[int, ...]
     candidates: tuple[_Candidate, ...]
 
+    @property
+    def targets(self) -> set[str]:
+        return {target for candidate in self.candidates for target in candidate.targets}
+
 
 class _PassedOnError(ExpressionError):
     """What a token refers to has no value here."""
@@ -98,8 +102,9 @@ class Resolver:
         self._memo: dict[str, dict[tuple[int, ...], dict[tuple[int, ...], Answer]]] = {}
         self._places: dict[tuple[int, ...], tuple[tuple[int, ...], tuple[int, ...]]] = {}
         self._order: dict[str, int] = {}
-        self._named_by: dict[str, list[str]] | None = None
         self.evaluations = 0
+        #: Which tokens name which in some value, by key.
+        self.graph: Graph
         #: Tokens that a change since ``before`` may reach, by key; None where that is not known.
         self.reached: set[str] | None = None
         for token in document.tokens:
@@ -113,8 +118,12 @@ class Resolver:
                 self._tokens[token.key] = self._compile(token)
             else:
                 self._tokens[token.key] = before._tokens[token.key]
-        if before is not None and changed is not None:
-            reached = self.users(changed) | before.users(changed & before._tokens.keys())
+        if before is None or changed is None:
+            self.graph = Graph({key: one.targets for key, one in self._tokens.items()})
+        else:
+            named = {key: self._tokens[key].targets for key in changed}
+            self.graph = before.graph.changed(named)
+            reached = self.graph.users(changed) | before.graph.users(changed)
             self.reached = reached
             for key, memo in before._memo.items():
                 if key not in reached and key in self._tokens:
@@ -406,43 +415,9 @@ class Resolver:
     def influence_of(self, keys: Iterable[str]) -> tuple[str, ...]:
         """Keys of the axes that can change what any of the tokens resolves to."""
         axes: set[int] = set()
-        for reached in self.reach(keys):
+        for reached in self.graph.reach(keys):
             axes.update(self._tokens[reached].axes)
         return tuple(self.document.axes[i].key for i in sorted(axes))
-
-    def _referrers(self) -> dict[str, list[str]]:
-        """The tokens that name each token in some value, by key."""
-        if self._named_by is None:
-            found: dict[str, list[str]] = {}
-            for one in self._tokens.values():
-                for target in (key for each in one.candidates for key in each.targets):
-                    found.setdefault(target, []).append(one.key)
-            self._named_by = found
-        return self._named_by
-
-    def users(self, keys: Iterable[str]) -> set[str]:
-        """The tokens with ``keys`` and all that may refer to one of them, in any theme."""
-        referrers = self._referrers()
-        seen = set(keys)
-        work = list(seen)
-        while work:
-            for user in referrers.get(work.pop(), ()):
-                if user not in seen:
-                    seen.add(user)
-                    work.append(user)
-        return seen
-
-    def reach(self, keys: Iterable[str]) -> set[str]:
-        """The tokens with ``keys`` and all that they may refer to, in any theme."""
-        seen = set(keys)
-        work = list(seen)
-        while work:
-            for candidate in self._tokens[work.pop()].candidates:
-                for target in candidate.targets:
-                    if target not in seen:
-                        seen.add(target)
-                        work.append(target)
-        return seen
 
 
 def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:

@@ -164,9 +164,24 @@ def answer(frame, form, change, refuse, then=None):
     return redirect(then() if then else frame.here)
 
 
+def stored(frame, page):
+    """The response where the form of a page was stored: ``page()`` at once where its region was
+    asked for, which spares the second request, and the way to the page elsewhere."""
+    if not wants_region(frame.request):
+        return redirect(frame.here)
+    response = page()
+    response["X-Address"] = frame.here
+    return response
+
+
+def wants_region(request):
+    """Whether the region of a room is asked for and not the whole page."""
+    return request.headers.get("X-Region") == "room"
+
+
 def show(frame, template, context=None, status=200):
     """Render a room: the whole page, or its region alone where that was asked for."""
-    fragment = frame.request.headers.get("X-Region") == "room"
+    fragment = wants_region(frame.request)
     full = {"frame": frame, "project": frame.project, "document": frame.document}
     full |= {"room_template": template, "route": route(frame), "theme_bar": theme_bar(frame)}
     full |= {

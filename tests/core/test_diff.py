@@ -83,6 +83,7 @@ def edits(built):
         built,
         replace(built, tokens=(changed, *rest)),
         replace(built, tokens=tuple(rest)),
+        replace(built, pairings=built.pairings[1:], name="changed"),
         replace(built, tokens=(*rest, first)),
         replace(built, tokens=(*built.tokens, added)),
         replace(built, tokens=()),

@@ -71,10 +71,14 @@ class EditTests(SimpleTestCase):
             built, tokens=tuple(changed if t.key == one.key else t for t in built.tokens)
         )
         kept, fresh = Resolver(after, before), Resolver(after)
-        reached = fresh.users([one.key]) | before.users([one.key])
+        reached = fresh.graph.users([one.key]) | before.graph.users([one.key])
         for theme in fresh.themes():
             for each in after.tokens:
                 self.assertEqual(kept.resolve(each.key, theme), fresh.resolve(each.key, theme))
+        for each in after.tokens:
+            for reach in ("users", "reach"):
+                near, plain = (getattr(r.graph, reach)([each.key]) for r in (kept, fresh))
+                self.assertEqual(near, plain)
         untouched = [t.key for t in after.tokens if t.key not in reached]
         again = Resolver(after, before)
         for theme in fresh.themes():

@@ -13,7 +13,7 @@ from prism.readings import filters, sheet, tokens, trace
 from prism.readings.palette import impact_words
 from prism.tokens import edit, entry, structure
 from prism.tokens.expressions import decode
-from prism.tokens.model import BASE, TIERS, TYPES, Condition, shown_path
+from prism.tokens.model import BASE, TIERS, Condition, shown_path
 from prism.tokens.names import condition_words
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
@@ -99,9 +99,9 @@ def _room(frame, typed=None, problem=None, clash=None, status=200):
         "find": frame.extra.get("find", ""),
         "asked": _asked(frame),
         "states": filters.STATES,
-        "types": [one for one in TYPES if any(t.type == one for t in frame.document.tokens)],
+        "types": frame.loaded.once("types", lambda: filters.types(frame.document)),
         "tiers": TIERS,
-        "groups": filters.groups(frame.document),
+        "groups": frame.loaded.once("groups", lambda: filters.groups(frame.document)),
         "axis_slugs": axes,
         "ramps": frame.document.ramps,
         "current_mode": axis.modes[frame.theme[frame.resolver.axis_index[axis.key]]].key
@@ -113,7 +113,7 @@ def _room(frame, typed=None, problem=None, clash=None, status=200):
 
 
 def _blocks(frame, axis, blocks, folded):
-    """Blocks of rows as flat mappings, as the template takes them."""
+    """Blocks of rows as mappings, as the template takes them."""
     source = reverse("tokens:rows", args=[frame.project.code])
     rest = frame.query(cell=None, view=None)
     source = f"{source}{rest}&" if rest else f"{source}?"
@@ -131,7 +131,7 @@ def _blocks(frame, axis, blocks, folded):
                 "folded": block.folded,
                 "source": f"{source}from={first}&count={count}" if block.later else "",
                 "rows": count,
-                "lines": _flat(frame, axis, block.lines),
+                "lines": _markup(frame, axis, block.lines),
             }
         )
     return found
@@ -156,7 +156,7 @@ def rows(request, project):
     count = request.GET.get("count", "")
     count = min(int(count), sheet.LATER) if count.isdigit() else sheet.LATER
     context = {
-        "lines": _flat(
+        "lines": _markup(
             frame,
             axis,
             sheet.lines(frame.resolver, axis, frame.theme, ordered[start : start + count]),
@@ -165,11 +165,11 @@ def rows(request, project):
     return render(request, "tokens/rows.html", context)
 
 
-def _flat(frame, axis, lines):
-    """Rows as the template takes them."""
+def _markup(frame, axis, lines):
     rest = frame.query(cell=None, view=None)
+    opened = frame.extra.get("cell", "")
     base, slugs = f"{rest}&" if rest else "?", _slugs(frame, axis)
-    return [cells.flat(line, slugs, base) for line in lines]
+    return [cells.markup(line, slugs, base, opened) for line in lines]
 
 
 def _editor(frame, axis, typed, problem, clash):
@@ -249,7 +249,7 @@ def store_cell(request, project):
         return _room(fresh, said["value"], str(error), _both(fresh, error), 409)
     except PrismError as error:
         return _room(frame, typed=said["value"], problem=str(error), status=422)
-    return redirect(frame.here)
+    return frames.stored(frame, lambda: _room(enter(request, project)))
 
 
 def _both(frame, error):

@@ -1,10 +1,12 @@
 // <np-region id="room" data-project="…">: the part of the page that is swapped without a load.
 // Links and forms inside it are fetched with the header X-Region; the answer replaces the
-// content. Without this script they are ordinary links and forms.
+// content. What was stored is answered by a redirect, or at once with the address of the page in the
+// header X-Address. Without this script they are ordinary links and forms.
 // While the page is seen, asks the address in data-pulse every few seconds whether somebody else has
 // stored something, and shows it.
 
 const HEADER = "X-Region";
+const ADDRESS = "X-Address";
 const PULSE = 2500;
 
 export class NpRegion extends HTMLElement {
@@ -98,8 +100,9 @@ export class NpRegion extends HTMLElement {
         return;
       }
       const text = await answer.text();
-      const stored = body && answer.redirected;
-      if (push && (!body || stored)) history.pushState(null, "", answer.url);
+      const address = answer.headers.get(ADDRESS) ?? answer.url;
+      const stored = body && (answer.redirected || answer.headers.has(ADDRESS));
+      if (push && (!body || stored)) history.pushState(null, "", address);
       this.#swap(text, !body || stored ? focus : undefined, !stored);
       if (stored) this.#channel.postMessage("stored");
     } catch (error) {
