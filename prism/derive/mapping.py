@@ -30,7 +30,8 @@ class Place:
 
 @dataclass(frozen=True, slots=True)
 class Done:
-    """A document after many edits: how many cells changed, and paths of those left alone."""
+    """A document after many edits: how many cells changed, and what was left alone, by path or in
+    words."""
 
     document: Document
     changed: int

@@ -87,8 +87,8 @@ def _value(text: str, by_name: Mapping[str, Token]) -> str:
 def onto(document: Document, rows: Sequence[Sequence[Place]], text: str) -> Done:
     """Paste a range of text onto cells, from the first of ``rows`` on.
 
-    One value alone fills every cell given; a range that is larger than what is there is cut. Empty
-    cells of the text change nothing.
+    One value alone fills every cell given. What of a range lies beyond the last row or column is
+    left out, and said in ``skipped``. Empty cells of the text change nothing.
     """
     cells = grid(text)
     single = len(cells) == 1 and len(cells[0]) == 1
@@ -104,7 +104,28 @@ def onto(document: Document, rows: Sequence[Sequence[Place]], text: str) -> Done
             if found.strip():
                 value = read_typed(document, found, place.token)
                 settings.append((place.token.key, place.condition, value))
-    return _stored(document, settings)
+    done = _stored(document, settings)
+    return done if single else Done(done.document, done.changed, _beyond(cells, rows))
+
+
+def _beyond(cells: Sequence[Sequence[str]], rows: Sequence[Sequence[Place]]) -> tuple[str, ...]:
+    """In words, the rows and columns of a text for which there are no cells."""
+    filled = [
+        (down, right)
+        for down, row in enumerate(cells)
+        for right, found in enumerate(row)
+        if found.strip()
+    ]
+    wide = max(map(len, rows), default=0)
+    counts = {
+        "row": len({down for down, _ in filled if down >= len(rows)}),
+        "column": len({right for _, right in filled if right >= wide}),
+    }
+    return tuple(
+        f"{count} {name}{'' if count == 1 else 's'} beyond the last"
+        for name, count in counts.items()
+        if count
+    )
 
 
 def by_name(document: Document, cells: Mapping[str, Place], found: Named) -> Done:

@@ -13,6 +13,14 @@ from tests.browser.base import StudioTestCase
 from tests.builders import counter_keys
 
 
+PASTE = """text => {
+  const clipboardData = new DataTransfer();
+  clipboardData.setData("text/plain", text);
+  const event = new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true });
+  document.activeElement.dispatchEvent(event);
+}"""
+
+
 def files(document):
     """Everything a document is written as."""
     return resolver_writer.write(document).files | {"css": css.write(document)}
@@ -187,17 +195,85 @@ class KeyboardTests(TokensCase):
         self.revision(3)
         self.assertEqual(self.stored().token("text.muted").value().text, "{ink.9}")
 
-    def test_rows_come_when_they_come_into_sight(self):
+
+class LaterRowsTests(TokensCase):
+    """Rows that are not there yet are as good as those that are."""
+
+    def setUp(self):
+        super().setUp()
         keys = counter_keys()
         built = Document(name="Many")
         for number in range(20):
             built = add_ramp(built, f"ramp {number}", {"seed": "#1e7f98", "count": "20"}, keys)
         self.start(built)
+        self.paths = [one.path for one in built.tokens]
         self.open("")
         self.assertLess(self.page.locator("a.cell").count(), 200)
-        last = built.token_at("ramp 19.20").key
+
+    def at(self, number):
+        return self.cell(self.stored().token_at(self.paths[number]).key, "")
+
+    def scroll(self):
         self.page.locator("#sheet-body").evaluate("e => e.scrollTo(0, e.scrollHeight)")
-        expect(self.page.locator(f'a.cell[data-token="{last}"]')).to_be_visible()
+
+    def texts(self):
+        return [self.stored().token_at(one).value().text for one in self.paths]
+
+    def test_they_come_when_they_come_into_sight(self):
+        self.scroll()
+        expect(self.at(-1)).to_be_visible()
+
+    def test_a_block_that_did_not_come_is_asked_for_again(self):
+        failed = []
+
+        def once(route):
+            failed.append(route.request.url)
+            route.fulfill(status=503) if failed.count(route.request.url) == 1 else route.continue_()
+
+        self.page.route("**/rows?*", once)
+        self.scroll()
+        expect(self.at(-1)).to_be_visible()
+        self.assertGreaterEqual(len(failed), 2)
+
+    def test_a_long_range_is_pasted_from_one_cell(self):
+        self.at(2).focus()
+        lines = [f"#{number:06x}" for number in range(300)]
+        self.page.evaluate(PASTE, "\n".join(lines))
+        self.revision(2)
+        self.assertEqual(self.texts()[2:302], lines)
+        self.assertNotIn(self.texts()[302], lines)
+
+    def test_a_range_to_the_far_end_holds_every_row_between(self):
+        self.at(0).focus()
+        self.scroll()
+        self.at(-1).click(modifiers=["Shift"])
+        expect(self.page.locator("a.cell.in-range")).to_have_count(400)
+        self.press("Control+d")
+        self.revision(2)
+        self.assertEqual(set(self.texts()), {self.texts()[0]})
+
+    def test_a_range_with_rows_that_do_not_come_stores_nothing(self):
+        self.page.route("**/rows?*", lambda route: route.fulfill(status=503))
+        self.at(2).focus()
+        self.page.evaluate(PASTE, "\n".join(["#123456"] * 300))
+        expect(self.page.get_by_role("alert")).to_contain_text("Nothing was stored; try again.")
+        self.assertNotIn("#123456", self.texts())
+
+    def test_arrows_wait_for_the_next_row(self):
+        last = self.page.locator("a.cell").last
+        last.focus()
+        token = last.get_attribute("data-token")
+        self.press("ArrowDown")
+        following = [one.key for one in self.stored().tokens]
+        wanted = following[following.index(token) + 1]
+        expect(self.cell(wanted, "")).to_be_focused()
+
+    def test_the_focus_comes_back_with_its_row(self):
+        self.scroll()
+        self.at(-1).focus()
+        self.page.evaluate(PASTE, "#123456")
+        self.revision(2)
+        expect(self.at(-1)).to_be_focused()
 
 
 class TwoPeopleTests(TokensCase):

@@ -148,8 +148,18 @@ class PasteTests(SimpleTestCase):
         )
         self.assertEqual(text(done.document, "text.muted"), "{sea.8}")
         self.assertEqual(text(done.document, "text.muted", DARK), "{sand.4}")
+        self.assertEqual(done.skipped, ())
         filled = pasting.onto(self.built, rows, "sea.1").document
         self.assertEqual(text(filled, "text.muted", DARK), "{sea.1}")
+
+    def test_what_lies_beyond_the_last_row_or_column_is_said(self):
+        rows = self.rows("text.main")
+        done = pasting.onto(self.built, rows, "sea.1\tsea.2\tsea.3\nsea.4\n\nsea.5\n")
+        self.assertEqual(text(done.document, "text.main", DARK), "{sea.2}")
+        self.assertEqual(
+            bulk.skipped_words(done),
+            "Left alone: 2 rows beyond the last, 1 column beyond the last.",
+        )
 
     def test_declarations_and_tables_find_their_tokens_by_name(self):
         for pasted in (

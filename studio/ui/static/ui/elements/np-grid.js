@@ -1,6 +1,7 @@
 // <np-grid [data-rows="tr"] [data-cells="a.cell"] [data-tab]><table>… a.cell in each td …</table></np-grid>:
 // arrows, Home and End move through the cells of the rows; Enter follows the cell's link. One cell at
-// a time is reached by Tab; with data-tab, Tab goes on within a row.
+// a time is reached by Tab; with data-tab, Tab goes on within a row. Inside an np-later the arrows wait
+// for rows that are not there yet.
 
 const MOVES = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
 
@@ -36,6 +37,15 @@ export class NpGrid extends HTMLElement {
 
   #onKey = (event) => {
     if (event.ctrlKey || event.metaKey || event.altKey || !event.target.matches(this.cells)) return;
+    const [down] = MOVES[event.key] ?? [0];
+    const later = this.closest("np-later");
+    if (down && later?.next(event.target, down > 0)) {
+      event.preventDefault();
+      later.beside(event.target, down > 0).then((came) => came && this.#move(event));
+    } else this.#move(event);
+  };
+
+  #move(event) {
     const rows = this.rows;
     const row = rows.findIndex((cells) => cells.includes(event.target));
     const target = this.#target(event, rows, row, rows[row]?.indexOf(event.target));
@@ -43,7 +53,7 @@ export class NpGrid extends HTMLElement {
     event.preventDefault();
     target.focus();
     target.scrollIntoView({ block: "nearest" });
-  };
+  }
 
   #target(event, rows, row, column) {
     if (event.key === "Home") return rows[row][0];

@@ -1,15 +1,20 @@
 // <np-later><table>… tbody.later[data-source][data-count] …</table></np-later>: rows that are sent when
-// they come into sight. Until then each such tbody is as high as its rows will be. What comes is the
-// tr of a table that the source answers; its cells are reached through the grid, not by Tab.
+// they come into sight, or when somebody needs them. Until then each such tbody is as high as its
+// rows will be. What comes is the tr of a table that the source answers; its cells are reached
+// through the grid, not by Tab.
 
 const ROW = 29;
+const AGAIN = 2000;
+
+const follows = (one, other) => other.compareDocumentPosition(one) & Node.DOCUMENT_POSITION_FOLLOWING;
 
 export class NpLater extends HTMLElement {
   #seen = null;
+  #asked = new Map();
 
   connectedCallback() {
     this.#seen = new IntersectionObserver(this.#onSight, { root: this.closest(".body"), rootMargin: "400px" });
-    for (const body of this.querySelectorAll("tbody.later")) {
+    for (const body of this.#bodies) {
       body.firstElementChild.style.height = `${+body.dataset.count * ROW}px`;
       this.#seen.observe(body);
     }
@@ -19,19 +24,74 @@ export class NpLater extends HTMLElement {
     this.#seen.disconnect();
   }
 
-  #onSight = async (entries) => {
-    for (const { isIntersecting, target } of entries) {
-      if (!isIntersecting || target.dataset.asked) continue;
-      target.dataset.asked = "yes";
-      const answer = await fetch(target.dataset.source).catch(() => null);
-      if (!answer?.ok) continue;
-      const fresh = new DOMParser().parseFromString(await answer.text(), "text/html");
-      target.replaceChildren(...fresh.querySelectorAll("tr"));
-      target.classList.remove("later");
-      for (const cell of target.querySelectorAll("a.cell")) cell.tabIndex = -1;
-      this.#seen.unobserve(target);
+  get #bodies() {
+    return [...this.querySelectorAll("tbody.later")];
+  }
+
+  /** Fetch what is missing between two cells. Resolves to false where something did not come. */
+  between(first, last) {
+    const [from, to] = follows(first, last) ? [last, first] : [first, last];
+    return this.#all(this.#bodies.filter((body) => follows(body, from) && follows(to, body)));
+  }
+
+  /** Fetch what is missing of so many rows behind a cell; as `between`. */
+  behind(cell, count) {
+    const wanted = [];
+    let rows = 0;
+    for (const body of this.querySelectorAll("tbody")) {
+      if (rows >= count) break;
+      if (!follows(body, cell) && !body.contains(cell)) continue;
+      if (body.matches(".later")) {
+        wanted.push(body);
+        rows += +body.dataset.count;
+      } else rows += [...body.rows].filter((row) => follows(row, cell) && row.querySelector("a.cell")).length;
     }
+    return this.#all(wanted);
+  }
+
+  /** Fetch what comes next to a cell's row, up or down, where it is missing; as `between`. */
+  beside(cell, down) {
+    const body = this.next(cell, down);
+    return this.#all(body ? [body] : []);
+  }
+
+  /** The block that comes next to a cell's row, up or down, and is not there yet; or undefined. */
+  next(cell, down) {
+    const next = down ? "nextElementSibling" : "previousElementSibling";
+    if (cell.closest("tr")[next]) return undefined;
+    let body = cell.closest("tbody")[next];
+    while (body && !body.matches(".later") && !body.querySelector("a.cell")) body = body[next];
+    return body?.matches(".later") ? body : undefined;
+  }
+
+  async #all(bodies) {
+    return (await Promise.all(bodies.map((body) => this.#load(body)))).every(Boolean);
+  }
+
+  #onSight = (entries) => {
+    for (const { isIntersecting, target } of entries) if (isIntersecting) this.#load(target);
   };
+
+  #load(body) {
+    if (!this.#asked.has(body)) this.#asked.set(body, this.#fetch(body));
+    return this.#asked.get(body);
+  }
+
+  async #fetch(body) {
+    const answer = await fetch(body.dataset.source).catch(() => null);
+    this.#seen.unobserve(body);
+    if (!answer?.ok) {
+      this.#asked.delete(body);
+      setTimeout(() => this.isConnected && this.#seen.observe(body), AGAIN);
+      return false;
+    }
+    const fresh = new DOMParser().parseFromString(await answer.text(), "text/html");
+    body.replaceChildren(...fresh.querySelectorAll("tr"));
+    body.classList.remove("later");
+    for (const cell of body.querySelectorAll("a.cell")) cell.tabIndex = -1;
+    this.closest("np-region")?.returnFocus();
+    return true;
+  }
 }
 
 customElements.define("np-later", NpLater);

@@ -13,6 +13,7 @@ export class NpRegion extends HTMLElement {
   #request = null;
   #channel = null;
   #idle = Promise.resolve();
+  #lost = "";
   #pulse = 0;
   #onPop = () => this.load(location.href, { push: false });
 
@@ -96,7 +97,7 @@ export class NpRegion extends HTMLElement {
       });
       if (answer.headers.get(HEADER) !== this.id) {
         if (answer.redirected || !body) location.assign(answer.url);
-        else this.#say("This could not be stored. Nothing was changed; load the page and try again.");
+        else this.say("This could not be stored. Nothing was changed; load the page and try again.");
         return;
       }
       const text = await answer.text();
@@ -106,7 +107,7 @@ export class NpRegion extends HTMLElement {
       this.#swap(text, !body || stored ? focus : undefined, !stored);
       if (stored) this.#channel.postMessage("stored");
     } catch (error) {
-      if (error.name !== "AbortError") this.#say("The server does not answer. What you typed is still here; try again.");
+      if (error.name !== "AbortError") this.say("The server does not answer. What you typed is still here; try again.");
     } finally {
       if (this.#request === request) this.removeAttribute("aria-busy");
     }
@@ -123,10 +124,19 @@ export class NpRegion extends HTMLElement {
       if (body) body.scrollTop = top;
     }
     const wanted = (autofocus && !focus && this.querySelector("[autofocus]")) || (active && document.getElementById(active));
+    this.#lost = wanted ? "" : (active ?? "");
     wanted?.focus({ preventScroll: true });
     if (wanted?.id === active && caret !== null && wanted.type === "search") wanted.setSelectionRange(caret, caret);
     this.#reveal();
     this.dispatchEvent(new CustomEvent("np-region-swapped", { bubbles: true }));
+  }
+
+  /** Give the focus to what had it, where that was not there at once and has come since. */
+  returnFocus() {
+    const wanted = this.#lost && document.activeElement === document.body && document.getElementById(this.#lost);
+    if (!wanted) return;
+    this.#lost = "";
+    wanted.focus({ preventScroll: true });
   }
 
   #reveal() {
@@ -147,7 +157,8 @@ export class NpRegion extends HTMLElement {
     if (!busy && !this.busy) this.load(location.href, { push: false });
   }
 
-  #say(sentence) {
+  /** Say a sentence above the room. */
+  say(sentence) {
     const box = document.createElement("div");
     box.className = "says error";
     box.setAttribute("role", "alert");

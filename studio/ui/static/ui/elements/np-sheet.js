@@ -7,9 +7,11 @@ export class NpSheet extends HTMLElement {
   #anchor = null;
   #range = [];
   #shift = false;
+  #whole = Promise.resolve(true);
 
   connectedCallback() {
     this.addEventListener("keydown", this.#onKey, true);
+    this.addEventListener("pointerdown", this.#onDown, true);
     this.addEventListener("click", this.#onClick, true);
     this.addEventListener("focusin", this.#onFocus);
     this.addEventListener("change", this.#count);
@@ -20,6 +22,7 @@ export class NpSheet extends HTMLElement {
 
   disconnectedCallback() {
     this.removeEventListener("keydown", this.#onKey, true);
+    this.removeEventListener("pointerdown", this.#onDown, true);
     this.removeEventListener("click", this.#onClick, true);
     this.removeEventListener("focusin", this.#onFocus);
     this.removeEventListener("change", this.#count);
@@ -40,9 +43,16 @@ export class NpSheet extends HTMLElement {
     for (const one of this.#range) one.classList.remove("in-range");
     this.#anchor = cell;
     this.#range = [cell];
+    this.#whole = Promise.resolve(true);
   }
 
   #extend(cell) {
+    const [later, anchor] = [this.closest("np-later"), this.#anchor];
+    this.#whole = later?.between(anchor, cell) ?? this.#whole;
+    this.#whole.then(() => this.#anchor === anchor && this.#mark(cell));
+  }
+
+  #mark(cell) {
     const grid = this.grid;
     const where = (one) => grid.flatMap((row, y) => (row.includes(one) ? [[y, row.indexOf(one)]] : []))[0];
     const [from, to] = [where(this.#anchor), where(cell)];
@@ -54,15 +64,14 @@ export class NpSheet extends HTMLElement {
     for (const one of this.#range) one.classList.add("in-range");
   }
 
+  #onDown = (event) => {
+    this.#shift = event.shiftKey; // the press focuses the cell, and so starts or extends the range
+  };
+
   #onClick = (event) => {
-    const cell = event.target.closest("a.cell");
-    if (!cell || !event.shiftKey) return;
+    if (!event.shiftKey || !event.target.closest("a.cell")) return;
     event.preventDefault();
     event.stopPropagation();
-    this.#shift = true;
-    cell.focus();
-    this.#extend(cell);
-    this.#shift = false;
   };
 
   #onKey = (event) => {
@@ -124,10 +133,12 @@ export class NpSheet extends HTMLElement {
     }
   };
 
-  #paste(text) {
-    const one = this.#range.length === 1;
+  async #paste(text) {
     const lines = text.replace(/\n$/, "").split("\n");
-    if (one) {
+    if (this.#range.length === 1) {
+      const later = this.closest("np-later");
+      this.#whole = later?.behind(this.#anchor, lines.length - 1) ?? this.#whole;
+      await this.#whole;
       const grid = this.grid;
       const y = grid.findIndex((row) => row.includes(this.#anchor));
       const x = grid[y].indexOf(this.#anchor);
@@ -137,14 +148,19 @@ export class NpSheet extends HTMLElement {
     this.#submit({ text }, document.getElementById("bulk")?.dataset.paste);
   }
 
-  #submit(fields, action) {
+  async #submit(fields, action) {
     const form = document.getElementById("bulk");
     if (!form) return;
+    const region = this.closest("np-region");
+    if (!(await this.#whole)) {
+      region.say("Some rows of the range did not come. Nothing was stored; try again.");
+      return;
+    }
     const data = new FormData(form);
     data.set("tokens", JSON.stringify([...new Set(this.#range.map((cell) => cell.dataset.token))]));
     data.set("modes", JSON.stringify([...new Set(this.#range.map((cell) => cell.dataset.mode))].filter(Boolean)));
     for (const [name, value] of Object.entries(fields)) data.set(name, value);
-    this.closest("np-region").load(action ?? form.action, { body: data, focus: this.#anchor.id });
+    region.load(action ?? form.action, { body: data, focus: this.#anchor.id });
   }
 }
 
