@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from prism.errors import EditError
 from prism.palette import building
 from prism.tokens.edit import Setting, cell_condition, set_values
-from prism.tokens.entry import read_typed, shown_path_or_root
+from prism.tokens.entry import read_typed, reference_to
 from prism.tokens.expressions import reference_of
 from prism.tokens.model import BASE, Condition, Document, Expression, Token, Value, shown_path
 from prism.tokens.resolve import Resolver, Theme
@@ -125,11 +125,6 @@ def _along(
         assert target is not None
         settings.append((cell.token.key, cell.condition, reference_to(document, target)))
     return _done(document, cells, settings, skipped)
-
-
-def reference_to(document: Document, token: Token) -> Expression:
-    """The reference to a token."""
-    return Expression("{" + shown_path_or_root(document, token) + "}")
 
 
 def put(document: Document, cells: Sequence[Place], text: str) -> Done:

@@ -10,11 +10,12 @@ from dataclasses import dataclass
 from typing import Literal
 
 from prism.checks.contrast import audit
-from prism.derive.mapping import ladder_of, reference_to
+from prism.derive.mapping import ladder_of
 from prism.errors import EditError
 from prism.tokens.axes import add_mode
 from prism.tokens.bindings import words_of
 from prism.tokens.edit import set_values
+from prism.tokens.entry import reference_to
 from prism.tokens.expressions import reference_of
 from prism.tokens.model import (
     Condition,

@@ -15,8 +15,8 @@ from prism.errors import EditError
 from prism.palette import covering
 from prism.palette.building import NewKey
 from prism.tokens.bindings import words_of
-from prism.tokens.entry import shown_path_or_root
-from prism.tokens.model import BASE, Condition, Document, Expression, Ramp, Scheme, Token, Value
+from prism.tokens.entry import reference_to
+from prism.tokens.model import BASE, Condition, Document, Ramp, Scheme, Token, Value
 from prism.tokens.structure import add_tokens, check_path
 
 MOST_NAMES = 2000
@@ -177,6 +177,6 @@ def _values(
     def reference(index: int) -> Value:
         token = document.token(ramp.steps[index])
         assert token is not None
-        return Expression("{" + shown_path_or_root(document, token) + "}")
+        return reference_to(document, token)
 
     return ((BASE, reference(place)), *((one, reference(last - place)) for one in dark))

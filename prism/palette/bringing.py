@@ -13,7 +13,7 @@ from prism.formats import files, palettes
 from prism.palette import building, purposes, text_colors
 from prism.palette.building import NewKey
 from prism.tokens.edit import set_value
-from prism.tokens.entry import shown_path_or_root
+from prism.tokens.entry import reference_to
 from prism.tokens.model import BASE, Document, Expression, Token, shown_path
 from prism.tokens.resolve import Resolver, Theme
 from prism.tokens.structure import add_tokens, check_path
@@ -184,36 +184,10 @@ def use(document: Document, uses: Sequence[Use], theme: Theme, new_key: NewKey) 
             raise EditError(
                 f"There is no color token “{one.target}”.", mend="Choose one of the list."
             )
-        changed, raw = _raw(changed, text, new_key)
+        name = f"picture.{text.lstrip('#')}"
+        changed, raw = building.raw_color(changed, text, name, new_key)
         won = Resolver(changed).winner(target.key, theme)
-        reference = Expression("{" + shown_path_or_root(changed, raw) + "}")
-        changed = set_value(changed, target.key, won[0] if won else BASE, reference)
+        changed = set_value(
+            changed, target.key, won[0] if won else BASE, reference_to(changed, raw)
+        )
     return changed
-
-
-def _raw(document: Document, text: str, new_key: NewKey) -> tuple[Document, Token]:
-    """The raw color of exactly this text, made where there is none."""
-    for token in document.tokens:
-        raw = token.is_raw_color
-        if raw and token.values == ((BASE, Expression(text)),):
-            return document, token
-    name = free_name(document, f"picture.{text.lstrip('#')}")
-    changed = place(document, [Choice(name, text)], new_key)
-    made = changed.token_at(name)
-    assert made is not None
-    return changed, made
-
-
-def free_name(document: Document, wanted: str) -> str:
-    """``wanted``, or the first of it with a number behind that no token and no group has."""
-    taken = {token.path.removesuffix(".$root") for token in document.tokens}
-    taken |= {group for token in document.tokens for group in _groups(token.path)}
-    name, number = wanted, 2
-    while name in taken:
-        name, number = f"{wanted} {number}", number + 1
-    return name
-
-
-def _groups(path: str) -> list[str]:
-    parts = path.split(".")
-    return [".".join(parts[:end]) for end in range(1, len(parts))]

@@ -21,6 +21,7 @@ from prism.tokens.structure import (
     add_tokens,
     check_path,
     merge_tokens,
+    moved,
     rename_group,
     rename_tokens,
     reorder_tokens,
@@ -172,18 +173,9 @@ def rename_ramp(document: Document, key: str, name: str) -> Document:
 def move_ramp(document: Document, key: str, by: int) -> Document:
     """Move a ramp ``by`` places among those of its purpose."""
     ramp = ramp_of(document, key)
-    among = [one.key for one in document.ramps if one.purpose == ramp.purpose]
-    place = among.index(key)
-    other = min(max(place + by, 0), len(among) - 1)
-    rest = [one for one in among if one != key]
-    order = iter([*rest[:other], key, *rest[other:]])
-    by_key = {one.key: one for one in document.ramps}
-    return replace(
-        document,
-        ramps=tuple(
-            by_key[next(order)] if one.purpose == ramp.purpose else one for one in document.ramps
-        ),
-    )
+    order = iter(moved([one for one in document.ramps if one.purpose == ramp.purpose], ramp, by))
+    there = (next(order) if one.purpose == ramp.purpose else one for one in document.ramps)
+    return replace(document, ramps=tuple(there))
 
 
 def veils(
@@ -280,6 +272,44 @@ def _free(document: Document, name: str) -> None:
     taken = any(one.within(name) for one in document.tokens)
     if taken:
         raise EditError(f"“{name}” is there already.", mend="Choose another name.")
+
+
+def free_name(document: Document, wanted: str) -> str:
+    """``wanted``, or the first of it with a number behind that no token and no group has."""
+    taken = {token.path.removesuffix(".$root") for token in document.tokens}
+    taken |= {group for token in document.tokens for group in _groups(token.path)}
+    name, number = wanted, 2
+    while name in taken:
+        name, number = f"{wanted} {number}", number + 1
+    return name
+
+
+def _groups(path: str) -> list[str]:
+    parts = path.split(".")
+    return [".".join(parts[:end]) for end in range(1, len(parts))]
+
+
+def raw_color(document: Document, text: str, name: str, new_key: NewKey) -> tuple[Document, Token]:
+    """The raw token that is exactly this color in every theme, made where there is none.
+
+    ``name`` is what it is called then, made free where it is taken.
+    """
+    resolver = Resolver(document)
+    wanted = space.parse_function(text)
+    for token in document.tokens:
+        if token.is_raw_color and resolver.influence(token.key) == ():
+            color = resolver.resolve(token.key, resolver.default_theme).color
+            if color is not None and _same(color, wanted):
+                return document, token
+    made = step_token(new_key(), free_name(document, name), text)
+    return add_tokens(document, [made], after=last_raw_color(document)), made
+
+
+def _same(color: space.Color, other: space.Color) -> bool:
+    if space.css_text(color) == space.css_text(other):
+        return True
+    inside = all(space.in_gamut(one, "srgb") for one in (color, other))
+    return inside and space.rgba8(color) == space.rgba8(other)
 
 
 def step_token(key: str, path: str, text: str) -> Token:

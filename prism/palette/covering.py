@@ -13,13 +13,12 @@ from prism.color import space
 from prism.color.contrast import ratio_of
 from prism.errors import EditError
 from prism.palette import building, purposes
-from prism.palette.bringing import free_name
-from prism.palette.building import NewKey
+from prism.palette.building import NewKey, free_name, raw_color
 from prism.palette.coverage import BY_ID, Need, meeting
 from prism.palette.ramps import oklch
 from prism.tokens.edit import add_pairing, set_value
-from prism.tokens.entry import shown_path_or_root
-from prism.tokens.model import BASE, Condition, Document, Expression, Ramp, Token, Use
+from prism.tokens.entry import reference_to, shown_path_or_root
+from prism.tokens.model import BASE, Condition, Document, Ramp, Token, Use
 from prism.tokens.resolve import Resolver
 from prism.tokens.structure import add_tokens
 
@@ -45,9 +44,9 @@ def _make_page(document: Document, need: Need, new_key: NewKey) -> Document:
 
 def _make_card(document: Document, need: Need, new_key: NewKey) -> Document:
     document, ramp = neutral(document, new_key)
-    document, white = _single(document, "white", "#ffffff", new_key)
+    document, white = raw_color(document, "#ffffff", "white", new_key)
     dark = max(len(ramp.steps) - 2, 0)
-    values = [(BASE, white), *_dark_values(document, ramp.steps[dark])]
+    values = [(BASE, white.key), *_dark_values(document, ramp.steps[dark])]
     return _semantic(document, need.path, values, new_key)
 
 
@@ -82,10 +81,10 @@ def _make_signal(document: Document, need: Need, new_key: NewKey) -> Document:
 
 
 def _make_veil(document: Document, need: Need, new_key: NewKey) -> Document:
-    document, black = _single(document, "black", "#000000", new_key)
-    document, white = _single(document, "white", "#ffffff", new_key)
+    document, black = raw_color(document, "#000000", "black", new_key)
+    document, white = raw_color(document, "#ffffff", "white", new_key)
     made = []
-    for base, group in ((black, "veil.dark"), (white, "veil.light")):
+    for base, group in ((black.key, "veil.dark"), (white.key, "veil.light")):
         name = free_name(document, group)
         document = building.veils(document, base, (8, 50), name, new_key)
         made.append(document.token_at(f"{name}.08"))
@@ -115,12 +114,12 @@ def _label(document: Document, key: str, new_key: NewKey) -> Document:
     if fill is None:
         raise EditError("That fill is no longer there.")
     document, ramp = neutral(document, new_key)
-    document, white = _single(document, "white", "#ffffff", new_key)
+    document, white = raw_color(document, "#ffffff", "white", new_key)
     path = shown_path_or_root(document, fill).removesuffix(".fill")
     name = free_name(
         document, f"{path}.label" if path != fill.path else f"{path.replace('.', ' ')} label"
     )
-    offered = [white, ramp.steps[0], ramp.steps[-1]]
+    offered = [white.key, ramp.steps[0], ramp.steps[-1]]
     values = _chosen(document, fill.key, offered, 21.0)
     changed = _semantic(document, name, values, new_key)
     label = changed.token_at(name)
@@ -256,20 +255,6 @@ def _made(
     return changed, changed.ramps[-1]
 
 
-def _single(document: Document, name: str, text: str, new_key: NewKey) -> tuple[Document, str]:
-    """The raw token of exactly this color, made where there is none."""
-    resolver = Resolver(document)
-    wanted = space.rgba8(space.parse(text))
-    for token in document.tokens:
-        if token.is_raw_color:
-            color = resolver.resolve(token.key, resolver.default_theme).color
-            if color is not None and space.rgba8(color) == wanted:
-                return document, token.key
-    token = building.step_token(new_key(), free_name(document, name), text)
-    changed = add_tokens(document, [token], after=building.last_raw_color(document))
-    return changed, token.key
-
-
 def dark_conditions(document: Document) -> list[Condition]:
     """The dark modes of the first axis that has both dark and other ones, as conditions."""
     for axis in document.axes:
@@ -302,6 +287,6 @@ def _semantic(
     for condition, key in values:
         target = document.token(key)
         assert target is not None
-        stored.append((condition, Expression("{" + shown_path_or_root(document, target) + "}")))
+        stored.append((condition, reference_to(document, target)))
     token = Token(new_key(), path, "color", "semantic", tuple(stored))
     return add_tokens(document, [token])

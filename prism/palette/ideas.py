@@ -13,7 +13,6 @@ from typing import Literal, Protocol, cast
 from prism.color import space
 from prism.errors import EditError
 from prism.palette import building, purposes, recipes
-from prism.palette.bringing import free_name
 from prism.palette.building import NewKey
 from prism.tokens import bindings
 from prism.tokens.model import Document, Ramp
@@ -118,7 +117,7 @@ def take(document: Document, idea: Idea, planned: Mapping[str, str], new_key: Ne
         if where == LEAVE:
             continue
         old = None if where == NEW else building.ramp_of(document, where)
-        name = free_name(changed, one.name)
+        name = building.free_name(changed, one.name)
         changed = building.add_ramp(
             changed,
             name,

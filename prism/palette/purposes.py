@@ -7,6 +7,7 @@ from dataclasses import replace
 from prism.errors import EditError
 from prism.palette.building import NewKey, adopt
 from prism.tokens.model import Document, Purpose
+from prism.tokens.structure import moved
 
 #: The purposes a new project starts with.
 STARTING = (
@@ -55,10 +56,7 @@ def drop(document: Document, key: str) -> Document:
 
 def move(document: Document, key: str, by: int) -> Document:
     """Move a purpose ``by`` places."""
-    found = _purpose(document, key)
-    rest = [one for one in of(document) if one.key != key]
-    place = min(max(of(document).index(found) + by, 0), len(rest))
-    return replace(document, purposes=(*rest[:place], found, *rest[place:]))
+    return replace(document, purposes=moved(of(document), _purpose(document, key), by))
 
 
 def assign(document: Document, group: str, purpose: str, new_key: NewKey) -> Document:

@@ -24,6 +24,7 @@ from prism.tokens.structure import (
     add_tokens,
     check_path,
     merge_tokens,
+    moved,
     rename_token,
     rename_tokens,
 )
@@ -114,9 +115,7 @@ def move_step_in_order(document: Document, token: str, by: int) -> Document:
     ramp = ramp_with(document, token)
     if ramp is None:
         raise EditError("That step is no longer there.")
-    rest = [one for one in ramp.steps if one != token]
-    place = min(max(ramp.steps.index(token) + by, 0), len(rest))
-    order = (*rest[:place], token, *rest[place:])
+    order = moved(ramp.steps, token, by)
     return in_order(put(document, replace(ramp, steps=order)), order)
 
 

@@ -33,7 +33,7 @@ def read_typed(document: Document, text: str, token: Token) -> Value:
     path = reference_of(plain)
     target = document.token_at(path or plain)
     if target is not None and target.key != token.key and target.type == token.type:
-        return Expression("{" + shown_path_or_root(document, target) + "}")
+        return reference_to(document, target)
     if token.type != "string" and _PATH.fullmatch(plain):
         return Expression("{" + plain + "}")
     return Expression(plain)
@@ -43,6 +43,11 @@ def shown_path_or_root(document: Document, token: Token) -> str:
     """The shortest path that a reference may name the token by."""
     short = shown_path(token.path)
     return short if document.token_at(short) is token else token.path
+
+
+def reference_to(document: Document, token: Token) -> Expression:
+    """The reference to a token."""
+    return Expression("{" + shown_path_or_root(document, token) + "}")
 
 
 def typed(value: Value | None) -> str:

@@ -15,7 +15,7 @@ import numpy as np
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.errors import ExpressionError
-from prism.tokens.entry import shown_path_or_root
+from prism.tokens.entry import reference_to
 from prism.tokens.expressions import parse
 from prism.tokens.model import Condition, Document, Expression, Token
 from prism.tokens.resolve import Resolver
@@ -105,7 +105,7 @@ def link(document: Document, links: Iterable[Link]) -> Document:
                 and found
                 and value.text == found.text
             ):
-                value = Expression("{" + shown_path_or_root(document, target) + "}")
+                value = reference_to(document, target)
             values.append((condition, value))
         tokens.append(replace(token, values=tuple(values)))
     return replace(document, tokens=tuple(tokens))

@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import replace
+from typing import TypeVar
 
 from prism.errors import EditError
 from prism.tokens.edit import check_value, refuse_broken
@@ -17,6 +18,14 @@ from prism.tokens.model import TYPES, Document, Scene, Token, shown_path
 from prism.tokens.names import settle_names
 
 MAX_PATH = 600
+_Item = TypeVar("_Item")
+
+
+def moved(items: Sequence[_Item], item: _Item, by: int) -> tuple[_Item, ...]:
+    """``items`` with one of them moved ``by`` places, not beyond the ends."""
+    rest = [one for one in items if one != item]
+    place = min(max(items.index(item) + by, 0), len(rest))
+    return (*rest[:place], item, *rest[place:])
 
 
 def check_path(path: str) -> None:

@@ -12,7 +12,6 @@ from studio.store.models import Membership, Project
 from tests.browser.base import StudioTestCase
 from tests.builders import counter_keys
 
-
 PASTE = """text => {
   const clipboardData = new DataTransfer();
   clipboardData.setData("text/plain", text);

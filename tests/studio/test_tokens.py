@@ -29,28 +29,6 @@ class TokensCase(RoomCase):
         return self.client.get(response["Location"]).content.decode()
 
 
-class CellTests(TokensCase):
-    def test_a_stored_cell_is_answered_by_the_sheet_as_it_is_now(self):
-        said = {"token": "ink.8", "condition": "[]", "value": "#123456", "cell": "text.main:dark"}
-        self.assertEqual(
-            self.post("tokens:store", **said)["Location"][-22:], "?cell=text.main%3Adark"
-        )
-        said |= {"value": "#654321", "revision": self.project.revision + 1}
-        region = {"X-Region": "room"}
-        answer = self.client.post(self.url("tokens:store"), said, headers=region)
-        self.assertEqual(self.text("ink.8"), "#654321")
-        self.assertIn("#654321", answer.content.decode())
-        page = self.client.get(answer["X-Address"], headers=region)
-        tokens = [re.sub(r'value="[^"]{64}"', "", one.content.decode()) for one in (answer, page)]
-        self.assertEqual(*tokens)
-
-    def test_a_refused_cell_says_so_and_stores_nothing(self):
-        said = {"token": "ink.8", "condition": "[]", "value": "{nothing}", "cell": "ink.8:light"}
-        answer = self.post("tokens:store", **said)
-        self.assertContains(answer, "{nothing} does not exist.", status_code=422)
-        self.assertNotIn("X-Address", answer)
-
-
 class BulkTests(TokensCase):
     def act(self, act, picks=("text.main", "text.muted"), modes=("light",), **more):
         return self.post("mapping:bulk", act=act, pick=list(picks), mode=list(modes), **more)
@@ -155,6 +133,26 @@ class BulkTests(TokensCase):
 
 
 class CellTests(TokensCase):
+    def test_a_stored_cell_is_answered_by_the_sheet_as_it_is_now(self):
+        said = {"token": "ink.8", "condition": "[]", "value": "#123456", "cell": "text.main:dark"}
+        self.assertEqual(
+            self.post("tokens:store", **said)["Location"][-22:], "?cell=text.main%3Adark"
+        )
+        said |= {"value": "#654321", "revision": self.project.revision + 1}
+        region = {"X-Region": "room"}
+        answer = self.client.post(self.url("tokens:store"), said, headers=region)
+        self.assertEqual(self.text("ink.8"), "#654321")
+        self.assertIn("#654321", answer.content.decode())
+        page = self.client.get(answer["X-Address"], headers=region)
+        tokens = [re.sub(r'value="[^"]{64}"', "", one.content.decode()) for one in (answer, page)]
+        self.assertEqual(*tokens)
+
+    def test_a_refused_cell_says_so_and_stores_nothing(self):
+        said = {"token": "ink.8", "condition": "[]", "value": "{nothing}", "cell": "ink.8:light"}
+        answer = self.post("tokens:store", **said)
+        self.assertContains(answer, "{nothing} does not exist.", status_code=422)
+        self.assertNotIn("X-Address", answer)
+
     def store(self, value, **more):
         said = {"token": "text.link", "condition": "[]", "value": value, "cell": "text.link:light"}
         return self.post("tokens:store", **(said | more))

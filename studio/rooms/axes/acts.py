@@ -1,16 +1,11 @@
 """The acts on axes and modes by name: what the core does, and what the journal calls it."""
 
 from prism.errors import EditError
+from prism.formats.css import FEATURES
 from prism.tokens import axes
 from prism.tokens.model import Axis, Follows, Mode
+from prism.tokens.structure import moved
 from studio.store.projects import new_key
-
-#: Media features that an axis can follow, and their values.
-FEATURES = {
-    "prefers-color-scheme": ("light", "dark"),
-    "prefers-contrast": ("more", "less"),
-    "prefers-reduced-motion": ("reduce",),
-}
 
 
 def _name(text, what):
@@ -37,9 +32,7 @@ def _add_mode(document, said):
 def _moved(keys, key, by):
     if key not in keys:
         raise EditError("That is no longer there.")
-    rest = [one for one in keys if one != key]
-    place = min(max(keys.index(key) + by, 0), len(rest))
-    return [*rest[:place], key, *rest[place:]]
+    return moved(keys, key, by)
 
 
 def _move_axis(by):

@@ -4,12 +4,13 @@ from django.views.decorators.http import require_GET, require_POST
 
 from prism.derive import modes
 from prism.errors import EditError
+from prism.formats.css import FEATURES
 from prism.readings import axes as readings
 from prism.tokens.model import Mode
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.axes import forms
-from studio.rooms.axes.acts import FEATURES, act
+from studio.rooms.axes.acts import act
 from studio.store import projects as store
 
 

@@ -9,6 +9,7 @@ from prism.derive import mapping, pasting
 from prism.errors import EditError, PrismError
 from prism.readings import ladder as ladders
 from prism.tokens import linking, structure
+from prism.tokens.entry import reference_to
 from prism.tokens.model import BASE, shown_path
 from prism.tokens.names import condition_words
 from prism.tokens.resolve import Resolver
@@ -164,7 +165,7 @@ def move_mark(request, project):
         cells = mapping.places(
             resolver, [said["token"]], axis.key if modes and axis else "", modes, frame.theme
         )
-        text = mapping.reference_to(document, target).text
+        text = reference_to(document, target).text
         done = mapping.put(document, cells, text)
         return done.document, f"Set {shown_path(cells[0].token.path)} on {shown_path(target.path)}"
 
