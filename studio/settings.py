@@ -142,7 +142,7 @@ STORAGES = {
     "staticfiles": {
         "BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"
         if TESTING
-        else "whitenoise.storage.CompressedManifestStaticFilesStorage"
+        else "studio.ui.storage.StaticStorage"
     },
 }
 

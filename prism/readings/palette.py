@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from prism.color import notation as notations
 from prism.color import space
 from prism.color.contrast import cut, ink_on, ratio_of
-from prism.compare.impact import Impact
 from prism.palette import building, purposes, ramps, recipes
 from prism.tokens.model import Document, Purpose, Ramp, Token
 from prism.tokens.resolve import Resolver, Theme
@@ -206,28 +205,6 @@ def carried(resolver: Resolver, keys: Sequence[str]) -> Carried:
         if held & {one.foreground, *one.backgrounds, one.page}
     ]
     return Carried(tokens, tuple(dict.fromkeys(token.tier for token in tokens)), len(pairings))
-
-
-def impact_words(document: Document, found: Impact, themes: int) -> list[str]:
-    """An impact as a few plain sentences, the most important first."""
-    said = []
-    for verb, counts in (("Breaks", found.breaks), ("Mends", found.heals)):
-        if counts:
-            said.append(f"{verb} {_counted(len(counts), 'pairing')}.")
-    if found.removed:
-        said.append(f"Takes {_counted(len(found.removed), 'token')} out.")
-    if found.added:
-        said.append(f"Adds {_counted(len(found.added), 'token')}.")
-    if found.tokens:
-        said.append(
-            f"Changes {_counted(len(found.tokens), 'token')} in {found.themes} of "
-            f"{_counted(themes, 'theme')}, and {_counted(len(found.pairings), 'pairing')} with them."
-        )
-    return said or ["Changes nothing that can be seen in any theme."]
-
-
-def _counted(count: int, noun: str) -> str:
-    return f"{count} {noun}{'' if count == 1 else 's'}"
 
 
 def step_options(document: Document, key: str) -> list[Token]:

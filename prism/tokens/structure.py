@@ -254,6 +254,12 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
     return changed
 
 
+def drop_token(document: Document, key: str, into: str = "") -> Document:
+    """Take a token out; what refers to it refers to the token ``into`` from now, where one is
+    given."""
+    return merge_tokens(document, into, key) if into else remove_tokens(document, [key])
+
+
 def replace_reference(
     document: Document, old: str, new: str, within: Collection[str] | None = None
 ) -> Document:

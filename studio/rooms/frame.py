@@ -3,6 +3,8 @@
 from dataclasses import dataclass, field
 from urllib.parse import urlencode
 
+from django.core.exceptions import NON_FIELD_ERRORS
+from django.forms import FileField
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
@@ -91,6 +93,12 @@ def names_of(loaded):
     return loaded.once("names", lambda: (axis_names(loaded.document), mode_names(loaded.document)))
 
 
+def axis_called(frame, slug):
+    """The axis with this slug, or None."""
+    axes, _ = names_of(frame.loaded)
+    return next((one for one in frame.document.axes if axes[one.key] == slug), None)
+
+
 def theme_text(loaded, theme):
     """A theme for URLs; axes in their default mode are left out."""
     axes, modes = names_of(loaded)
@@ -152,16 +160,26 @@ def answer(frame, form, change, refuse, then=None):
     """The response to a form that changes the document.
 
     ``change(document, said)`` returns the document and the label; ``refuse(sentence, status)``
-    shows what is wrong; ``then()`` says where to go once it is stored, back to the page without.
+    shows what is wrong; ``then(document)`` says where to go once it is stored, back to the page
+    without.
     """
     if not form.is_valid():
-        return refuse("The form came back incomplete. Nothing was stored.", 400)
+        return refuse(f"Nothing was stored. {problems(form)}", 400)
     said = form.cleaned_data
     try:
-        write(frame, said["revision"], lambda document: change(document, said))
+        document = write(frame, said["revision"], lambda document: change(document, said))
     except PrismError as error:
         return refuse(str(error), 422)
-    return redirect(then() if then else frame.here)
+    return redirect(then(document) if then else frame.here)
+
+
+def problems(form):
+    """What is wrong with a form, field by field; files say for themselves what they are."""
+    found = []
+    for name, errors in form.errors.items():
+        plain = isinstance(form.fields.get(name), FileField) or name == NON_FIELD_ERRORS
+        found += [one if plain else f"{name}: {one}" for one in errors]
+    return " ".join(found)
 
 
 def stored(frame, page):

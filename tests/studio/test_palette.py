@@ -267,7 +267,7 @@ class PictureTests(PaletteCase):
             ({}, "Every color is left out.", 422),
             ({"kind-0": "token", "target-0": "no.such"}, "There is no color token", 422),
             ({"kind-0": "ramp", "target-0": ""}, "A ramp needs a name.", 422),
-            ({"picture": "gone", "kind-0": "ramp"}, "no longer kept", 400),
+            ({"picture": "gone", "kind-0": "ramp"}, "no longer kept", 422),
         ):
             said = {"picture": code} | said
             self.refused(self.post("bringing:assign", **said), sentence, status)

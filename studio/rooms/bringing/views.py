@@ -36,7 +36,7 @@ def look(request, project):
     form = forms.TextForm(request.POST, request.FILES)
     text = request.POST.get("text", "")[: forms.MAX_TEXT]
     if not form.is_valid():
-        return _room(frame, _errors(form), text, 400)
+        return _room(frame, frames.problems(form), text, 400)
     file = form.cleaned_data["file"]
     try:
         if file:
@@ -75,11 +75,9 @@ def store_colors(request, project):
     """Store the colors that were looked at."""
     frame = frames.enter(request, project, "palette", "palette:room")
     form = forms.PlaceForm(request.POST)
-    if not form.is_valid():
-        return _room(frame, f"Nothing was stored. {_errors(form)}", status=400)
-    said, choices = form.cleaned_data, form.choices()
 
-    def change(document):
+    def change(document, said):
+        choices = form.choices()
         if not choices:
             raise PrismError("No color is ticked.", mend="Tick those that are to come.")
         after = bringing.place(
@@ -91,12 +89,13 @@ def store_colors(request, project):
         )
         return after, f"Brought {len(choices)} color{'' if len(choices) == 1 else 's'}"
 
-    try:
-        frames.write(frame, said["revision"], change)
-    except PrismError as error:
-        found = bringing.again(frame.document, _sent(request.POST, said["count"]))
-        return _looked(frame, found, str(error), request.POST, 422)
-    return redirect(frame.here)
+    def refuse(problem, status):
+        if not form.is_valid():
+            return _room(frame, problem, status=status)
+        found = bringing.again(frame.document, _sent(request.POST, form.cleaned_data["count"]))
+        return _looked(frame, found, problem, request.POST, status)
+
+    return frames.answer(frame, form, change, refuse)
 
 
 def _sent(data, count):
@@ -152,7 +151,7 @@ def read_picture(request, project):
     frame = frames.enter(request, project, "palette", "bringing:picture")
     form = forms.PictureForm(request.POST, request.FILES)
     if not form.is_valid():
-        return _picture(frame, _errors(form), status=400)
+        return _picture(frame, frames.problems(form), status=400)
     file = form.cleaned_data["file"]
     try:
         read = pictures.read(file.read(), file.name, form.cleaned_data["count"])
@@ -187,23 +186,20 @@ def assign(request, project):
         picture=request.POST.get("picture", "")[:40],
     )
     found = kept_pictures.find(project, frame.extra.get("picture", ""))
-    if not form.is_valid() or found is None:
-        problem = _errors(form) or "That picture is no longer kept. Bring it again."
-        return _picture(frame, problem, request.POST, 400)
-    uses = form.uses(found.colors)
 
-    def change(document):
+    def change(document, said):
+        if found is None:
+            raise PrismError("That picture is no longer kept.", mend="Bring it again.")
+        uses = form.uses(found.colors)
         if not uses:
             raise PrismError("Every color is left out.", mend="Say where at least one goes.")
         after = bringing.use(document, uses, frame.theme, store.new_key)
         return after, f"Took {len(uses)} color{'' if len(uses) == 1 else 's'} of {found.name}"
 
-    try:
-        frames.write(frame, form.cleaned_data["revision"], change)
-    except PrismError as error:
-        return _picture(frame, str(error), request.POST, 422)
-    return redirect(frame.plain_url("palette:room"))
-
-
-def _errors(form):
-    return " ".join(one for found in form.errors.values() for one in found)
+    return frames.answer(
+        frame,
+        form,
+        change,
+        lambda problem, status: _picture(frame, problem, request.POST, status),
+        lambda _: frame.plain_url("palette:room"),
+    )

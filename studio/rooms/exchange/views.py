@@ -34,17 +34,10 @@ def _room(frame, form=None, problem="", status=200):
             (finding, frame.document.token(finding.token))
             for finding in hygiene.run(frame.document)
         ],
-        "themes": _count(frame.document.axes),
+        "themes": frame.resolver.theme_count,
         "others": list(OTHERS),
     }
     return frames.show(frame, "exchange/room.html", context, status)
-
-
-def _count(axes):
-    count = 1
-    for axis in axes:
-        count *= len(axis.modes)
-    return count
 
 
 @requires("view")
@@ -54,8 +47,7 @@ def bring(request, project):
     frame = frames.enter(request, project, "exchange")
     form = BringForm(request.POST, request.FILES)
     if not form.is_valid():
-        problem = " ".join(error for errors in form.errors.values() for error in errors)
-        return _room(frame, form, problem, 400)
+        return _room(frame, form, frames.problems(form), 400)
     said = form.cleaned_data
     decision = decide(project.role, "edit")
     if said["into"] == "here" and not decision.allowed:

@@ -1,20 +1,17 @@
 """Ideas: sets of named colors from words, held colors, the new scheme beside the present one."""
 
-from csp.constants import SELF
-from csp.decorators import csp_replace
 from django.http import HttpResponse
-from django.shortcuts import redirect, render
-from django.views.decorators.clickjacking import xframe_options_sameorigin
+from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.color import space
 from prism.errors import PrismError
-from prism.formats import css
 from prism.palette import ideas
 from prism.readings import scenes
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.ideas import forms
+from studio.rooms.stage import panes
 from studio.standins.ideas import source
 from studio.store import projects as store
 
@@ -141,36 +138,27 @@ def _taken(document, wish):
 def take(request, project):
     """Store an idea: a ramp for each of its colors."""
     frame, wish = _enter(request, project)
-    form = forms.TakeForm(request.POST)
-    if not form.is_valid():
-        return _room(frame, wish, "The form came back incomplete. Nothing was stored.", 400)
 
-    def change(document):
+    def change(document, said):
         after, chosen = _taken(document, wish)
         return after, f"Took the idea “{wish.brief.words[:60]}”, {chosen.title}"
 
-    try:
-        frames.write(frame, form.cleaned_data["revision"], change)
-    except PrismError as error:
-        return _room(frame, wish, str(error), 422)
-    return redirect(frame.plain_url("palette:room"))
+    return frames.answer(
+        frame,
+        forms.TakeForm(request.POST),
+        change,
+        lambda *said: _room(frame, wish, *said),
+        lambda _: frame.plain_url("palette:room"),
+    )
 
 
 @requires("view")
 @require_GET
-@xframe_options_sameorigin
-@csp_replace({"frame-ancestors": [SELF]})
+@panes.framed
 def pane(request, project):
     """The scene painted by the document as it would be with an idea taken."""
-    loaded = store.load(project)
-    theme = frames.read_theme(loaded, request.GET.get("theme", ""))
-    context = {
-        "scene": "stage/scenes/departures.html",
-        "attributes": css.root_attributes(loaded.document, theme),
-        "project": project,
-        "paint_query": request.GET.urlencode(),
-    }
-    return render(request, "ideas/pane.html", context)
+    paint = reverse("ideas:paint", args=[project.code])
+    return panes.show(request, project, f"{paint}?{request.GET.urlencode()}")
 
 
 @requires("view")

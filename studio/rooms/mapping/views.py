@@ -6,7 +6,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from prism.derive import bulk as bulk_edits
 from prism.derive import mapping, pasting
-from prism.errors import EditError, PrismError
+from prism.errors import EditError
 from prism.readings import ladder as ladders
 from prism.tokens import linking, structure
 from prism.tokens.entry import reference_to
@@ -25,18 +25,14 @@ from studio.rooms.tokens import views as tokens_room
 def bulk(request, project):
     """Do one thing to many cells or tokens."""
     frame, axis, form = _cells_form(request, project)
-    if not form.is_valid():
-        messages.error(request, "The form came back incomplete. Nothing was stored.")
-        return redirect(frame.here)
-    said = form.cleaned_data | {"axis": axis.key if axis else "", "theme": frame.theme}
+    axis_key = axis.key if axis else ""
 
-    def change(document):
+    def change(document, said):
         resolver = Resolver(document)
-        cells = mapping.places(resolver, form.tokens(), said["axis"], form.modes(), frame.theme)
-        done, label = act(resolver, form.tokens(), cells, said)
-        return done, label
+        cells = mapping.places(resolver, form.tokens(), axis_key, form.modes(), frame.theme)
+        return act(resolver, form.tokens(), cells, said | {"axis": axis_key, "theme": frame.theme})
 
-    return _done(frame, said["revision"], change)
+    return _done(frame, form, change)
 
 
 @requires("edit")
@@ -44,13 +40,10 @@ def bulk(request, project):
 def paste(request, project):
     """Paste text onto a range of the sheet, or values with names onto a column."""
     frame, axis, form = _cells_form(request, project)
-    if not form.is_valid():
-        messages.error(request, "The form came back incomplete. Nothing was stored.")
-        return redirect(frame.here)
-    said, modes = form.cleaned_data, form.modes() or [""]
+    modes = form.modes() or [""]
     axis_key = axis.key if axis else ""
 
-    def change(document):
+    def change(document, said):
         resolver = Resolver(document)
         found = pasting.named(document, said["text"])
         if found is not None:
@@ -65,7 +58,7 @@ def paste(request, project):
             done = pasting.onto(document, rows, said["text"])
         return done, f"Pasted {done.changed} value{'' if done.changed == 1 else 's'}"
 
-    return _done(frame, said["revision"], change)
+    return _done(frame, form, change)
 
 
 @requires("edit")
@@ -74,21 +67,24 @@ def rename_group(request, project):
     """Give a group another path; everything that refers to its tokens follows."""
     frame = tokens_room.enter(request, project)
     form = forms.GroupForm(request.POST)
-    if not form.is_valid():
-        messages.error(request, "A group needs a path. Nothing was stored.")
-        return redirect(frame.here)
-    old, new = form.cleaned_data["group"].strip(), form.cleaned_data["path"].strip()
 
-    def change(document):
+    def change(document, said):
+        old, new = said["group"].strip(), said["path"].strip()
         return structure.rename_group(document, old, new), f"Renamed the group {old} to {new}"
 
-    try:
-        frames.write(frame, form.cleaned_data["revision"], change)
-    except PrismError as error:
-        messages.error(request, str(error))
-    else:
-        frame.extra["group"] = new.split(".", 1)[0]
-    return redirect(frame.here)
+    def then(document):
+        frame.extra["group"] = form.cleaned_data["path"].strip().split(".", 1)[0]
+        return frame.here
+
+    return frames.answer(frame, form, change, _say_and_go_back(frame), then)
+
+
+def _say_and_go_back(frame):
+    def refuse(problem, status):
+        messages.error(frame.request, problem)
+        return redirect(frame.here)
+
+    return refuse
 
 
 def _cells_form(request, project):
@@ -96,24 +92,22 @@ def _cells_form(request, project):
     return frame, tokens_room.axis_of(frame), forms.CellsForm(request.POST)
 
 
-def _done(frame, revision, change):
+def _done(frame, form, change):
     """Store what ``change`` did and say it, or say why not."""
     found = []
 
-    def run(document):
-        done, label = change(document)
+    def run(document, said):
+        done, label = change(document, said)
         found.append((done, label))
         return done.document, label
 
-    try:
-        frames.write(frame, revision, run)
-    except PrismError as error:
-        messages.error(frame.request, str(error))
-    else:
+    def then(document):
         done, label = found[-1]
         said = f"{label}: {done.changed} value{'' if done.changed == 1 else 's'} changed."
         messages.success(frame.request, f"{said} {bulk_edits.skipped_words(done)}".strip())
-    return redirect(frame.here)
+        return frame.here
+
+    return frames.answer(frame, form, run, _say_and_go_back(frame), then)
 
 
 @requires("view")

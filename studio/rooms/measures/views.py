@@ -1,6 +1,5 @@
 """Measures and copy: what the palette holds beside colors, reckoned live."""
 
-from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.errors import PrismError
@@ -59,8 +58,7 @@ def _measures(frame, problem="", typed=None, status=200):
 
 def _copy(frame, problem="", typed=None, status=200):
     axes, _ = frames.names_of(frame.loaded)
-    wanted = frame.extra.get("columns", "")
-    axis = next((one for one in frame.document.axes if axes[one.key] == wanted), None)
+    axis = frames.axis_called(frame, frame.extra.get("columns", ""))
     sheet = readings.copy(frame.resolver, frame.theme, axis)
     context = {
         "sheet": sheet,
@@ -133,12 +131,9 @@ def _write(request, project, form, change):
     frame = _enter(request, project)
     show = _copy if frame.address == "measures:copy" else _measures
     typed = {name: value[:4000] for name, value in request.POST.items()}
-    if not form.is_valid():
-        problem = " ".join(f"{name}: {one}" for name, found in form.errors.items() for one in found)
-        return show(frame, f"Nothing was stored. {problem}", typed, 400)
-    said = form.cleaned_data
-    try:
-        frames.write(frame, said["revision"], lambda document: change(document, frame, said))
-    except PrismError as error:
-        return show(frame, str(error), typed, 422)
-    return redirect(frame.here)
+    return frames.answer(
+        frame,
+        form,
+        lambda document, said: change(document, frame, said),
+        lambda problem, status: show(frame, problem, typed, status),
+    )

@@ -94,4 +94,4 @@ def add_names(request, project):
     def refuse(problem, status):
         return _room(frame, problem, chosen=chosen, status=status)
 
-    return frames.answer(frame, form, change, refuse, lambda: frame.plain_url("tokens:room"))
+    return frames.answer(frame, form, change, refuse, lambda _: frame.plain_url("tokens:room"))

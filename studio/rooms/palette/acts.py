@@ -6,7 +6,7 @@ Each takes the document and the form's ``on``, ``text`` and ``to``.
 from prism.errors import EditError
 from prism.palette import building, covering, purposes, stepping
 from prism.tokens.model import shown_path
-from prism.tokens.structure import merge_tokens, remove_tokens, rename_token
+from prism.tokens.structure import drop_token, rename_token
 from studio.store.projects import new_key
 
 
@@ -21,12 +21,6 @@ def _veils(document, said):
     shares = [int(one) for one in said["text"].replace("%", "").split() if one.isdigit()]
     group = said["to"].strip() or f"veil.{building.leaf(document, said['on'])}"
     return building.veils(document, said["on"], shares, group, new_key)
-
-
-def _remove(document, said):
-    if said["to"]:
-        return merge_tokens(document, said["to"], said["on"])
-    return remove_tokens(document, [said["on"]])
 
 
 def _rename_ramp(document, said):
@@ -45,7 +39,7 @@ ACTS = {
     "earlier": (lambda d, s: stepping.move_step_in_order(d, s["on"], -1), "Moved {token}"),
     "later": (lambda d, s: stepping.move_step_in_order(d, s["on"], 1), "Moved {token}"),
     "rename-color": (lambda d, s: rename_token(d, s["on"], s["text"].strip()), "Renamed {token}"),
-    "remove-color": (_remove, "Removed {token}"),
+    "remove-color": (lambda d, s: drop_token(d, s["on"], s["to"]), "Removed {token}"),
     "veils": (_veils, "Made veils of {token}"),
     "rename-steps": (_step(stepping.rename_steps), "Named the steps of {ramp}"),
     "rename-ramp": (_rename_ramp, "Renamed {ramp}"),

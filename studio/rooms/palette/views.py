@@ -1,18 +1,18 @@
 """The Palette room: the raw colors as ramps, by purpose; a ramp or a color opened below them."""
 
 from django.http import JsonResponse
-from django.shortcuts import redirect, render
+from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.color.contrast import cut
 from prism.color.notation import NOTATIONS
-from prism.compare.impact import impact
 from prism.errors import PrismError
 from prism.palette import building, coverage, purposes, ramps, recipes
 from prism.readings import palette, plot
+from prism.readings.consequences import consequences
 from prism.tokens import edit, entry
 from prism.tokens.model import BASE, shown_path
-from prism.tokens.structure import merge_tokens, remove_tokens
+from prism.tokens.structure import drop_token
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.palette import forms
@@ -232,27 +232,28 @@ def run_act(request, project):
 
 def _write(frame, form, change, typed=None):
     """Run a change and store it, or say what is wrong with what was typed still there."""
-    if not form.is_valid():
-        problem = " ".join(f"{name}: {one}" for name, found in form.errors.items() for one in found)
-        return _room(frame, problem=f"Nothing was stored. {problem}", typed=typed, status=400)
-    said = form.cleaned_data
     state = {}
 
-    def run(document):
+    def run(document, said):
         after, label, more = change(document, said)
         state.update(more)
         return after, label
 
-    try:
-        after = frames.write(frame, said["revision"], run)
-    except PrismError as error:
-        return _room(frame, problem=str(error), typed=typed, status=422)
-    if state:
-        state |= {"view": "", "swatch": ""}
-    if after.token(frame.extra.get("swatch", "")) is None:
-        state["swatch"] = ""
-    frame.extra = {name: value for name, value in (frame.extra | state).items() if value}
-    return redirect(frame.here)
+    def then(document):
+        if state:
+            state.update(view="", swatch="")
+        if document.token(frame.extra.get("swatch", "")) is None:
+            state["swatch"] = ""
+        frame.extra = {name: value for name, value in (frame.extra | state).items() if value}
+        return frame.here
+
+    return frames.answer(
+        frame,
+        form,
+        run,
+        lambda problem, status: _room(frame, problem, typed, status),
+        then,
+    )
 
 
 @requires("view")
@@ -291,22 +292,11 @@ def show_impact(request, project):
     key = said.get("token", said.get("on", ""))
     try:
         if said.get("removed"):
-            to = said.get("to", "")
-            after = (
-                merge_tokens(loaded.document, to, key)
-                if to
-                else remove_tokens(loaded.document, [key])
-            )
+            after = drop_token(loaded.document, key, said.get("to", ""))
         else:
             after, _, _ = _with_color(loaded.document, key, said.get("value", "")[:2000])
-        found = impact(loaded.document, after, known=loaded.resolver)
-        themes = 1
-        for axis in loaded.document.axes:
-            themes *= len(axis.modes)
         context = {
-            "sentences": palette.impact_words(loaded.document, found, themes),
-            "breaks": [(loaded.document.pairing(one), n) for one, n in found.breaks.items()],
-            "heals": [(loaded.document.pairing(one), n) for one, n in found.heals.items()],
+            "found": consequences(loaded.resolver, after),
             "document": loaded.document,
             "project": project,
         }

@@ -1,20 +1,15 @@
 """The Stage room: a scene painted by the tokens alone, in two panes with a theme each."""
 
-from csp.constants import SELF
-from csp.decorators import csp_replace
 from django.http import HttpResponse
-from django.shortcuts import render
 from django.template.loader import render_to_string
-from django.views.decorators.clickjacking import xframe_options_sameorigin
+from django.urls import reverse
 from django.views.decorators.http import require_GET
 
-from prism.formats import css
 from prism.readings import scenes
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
+from studio.rooms.stage import panes
 from studio.store import projects as store
-
-SCENE = "stage/scenes/departures.html"
 
 
 @requires("view")
@@ -23,7 +18,7 @@ def room(request, project):
     """Two panes of the scene and how every text in them reads."""
     frame = frames.enter(request, project, "stage")
     themes = [frame.theme, _beside(frame)]
-    runs, used = scenes.read(render_to_string(SCENE))
+    runs, used = scenes.read(render_to_string(panes.SCENE))
     bound = _bound(frame.loaded)
     rows = scenes.readings(frame.resolver, runs, bound, themes)
     context = {
@@ -61,19 +56,11 @@ def _bound(loaded):
 
 @requires("view")
 @require_GET
-@xframe_options_sameorigin
-@csp_replace({"frame-ancestors": [SELF]})
+@panes.framed
 def pane(request, project):
     """The scene as a page of its own, in the theme of the address."""
-    loaded = store.load(project)
-    theme = frames.read_theme(loaded, request.GET.get("theme", ""))
-    context = {
-        "scene": SCENE,
-        "attributes": css.root_attributes(loaded.document, theme),
-        "project": project,
-        "revision": loaded.revision,
-    }
-    return render(request, "stage/pane.html", context)
+    paint = reverse("stage:paint", args=[project.code])
+    return panes.show(request, project, f"{paint}?revision={project.revision}")
 
 
 @requires("view")

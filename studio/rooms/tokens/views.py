@@ -2,15 +2,14 @@
 
 from urllib.parse import quote
 
-from django.shortcuts import redirect, render
+from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from prism.compare.impact import impact
 from prism.compare.rows import condition_from, condition_text
 from prism.errors import PrismError
 from prism.readings import filters, sheet, tokens, trace
-from prism.readings.palette import impact_words
+from prism.readings.consequences import consequences
 from prism.tokens import edit, entry, structure
 from prism.tokens.expressions import decode
 from prism.tokens.model import BASE, TIERS, Condition, shown_path
@@ -51,11 +50,8 @@ def enter(request, project):
 
 def axis_of(frame):
     """The axis whose modes are the columns."""
-    axes, _ = frames.names_of(frame.loaded)
-    return next(
-        (one for one in frame.document.axes if axes[one.key] == frame.extra.get("columns")),
-        frame.document.axes[0] if frame.document.axes else None,
-    )
+    first = frame.document.axes[0] if frame.document.axes else None
+    return frames.axis_called(frame, frame.extra.get("columns")) or first
 
 
 def _asked(frame):
@@ -237,9 +233,8 @@ def store_cell(request, project):
     frame = enter(request, project)
     form = CellForm(request.POST)
     if not form.is_valid():
-        return _room(
-            frame, problem="The form came back incomplete. Nothing was stored.", status=400
-        )
+        problem = f"Nothing was stored. {frames.problems(form)}"
+        return _room(frame, problem=problem, status=400)
     said = form.cleaned_data | {"picks": form.picks()}
     try:
         frames.write(frame, said["revision"], lambda document: _change(document, said))
@@ -312,12 +307,9 @@ def show_impact(request, project):
     said = form.cleaned_data | {"picks": form.picks(), "clear": False}
     try:
         after, _ = _change(loaded.document, said)
-        found = impact(loaded.document, after, known=loaded.resolver)
         context |= {
             "result": tokens.result(after, said["token"], _condition(said), theme),
-            "sentences": impact_words(loaded.document, found, loaded.resolver.theme_count),
-            "breaks": [(loaded.document.pairing(one), n) for one, n in found.breaks.items()],
-            "heals": [(loaded.document.pairing(one), n) for one, n in found.heals.items()],
+            "found": consequences(loaded.resolver, after),
         }
     except PrismError as error:
         context["problem"] = str(error)
@@ -329,13 +321,8 @@ def show_impact(request, project):
 def describe(request, project):
     """Store what is said of a token beside its values."""
     frame = enter(request, project)
-    form = DescribeForm(request.POST)
-    if not form.is_valid():
-        problem = " ".join(f"{name}: {one}" for name, found in form.errors.items() for one in found)
-        return _room(frame, problem=f"Nothing was stored. {problem}", status=400)
-    said = form.cleaned_data
 
-    def change(document):
+    def change(document, said):
         token = document.token(said["token"])
         if token is None:
             raise PrismError("That token is no longer there.")
@@ -351,11 +338,10 @@ def describe(request, project):
         )
         return after, f"Described {shown_path(token.path)}"
 
-    try:
-        frames.write(frame, said["revision"], change)
-    except PrismError as error:
-        return _room(frame, problem=str(error), status=422)
-    return redirect(frame.here)
+    def refuse(problem, status):
+        return _room(frame, problem=problem, status=status)
+
+    return frames.answer(frame, DescribeForm(request.POST), change, refuse)
 
 
 @requires("view")

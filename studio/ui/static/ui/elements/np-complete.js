@@ -2,10 +2,12 @@
 // Offers what the server finds for the text typed. Arrows choose, Enter or a click takes,
 // Escape closes. data-source answers `q` with role="option" elements that have data-value.
 
+import { Asker } from "./fragments.js";
+
 const PAUSE = 90;
 
 export class NpComplete extends HTMLElement {
-  #request = null;
+  #asker = new Asker();
   #timer = 0;
 
   connectedCallback() {
@@ -23,7 +25,7 @@ export class NpComplete extends HTMLElement {
     this.removeEventListener("mousedown", this.#onPick);
     this.removeEventListener("focusout", this.#close);
     clearTimeout(this.#timer);
-    this.#request?.abort();
+    this.#asker.stop();
   }
 
   get active() {
@@ -36,21 +38,15 @@ export class NpComplete extends HTMLElement {
   };
 
   async #ask() {
-    this.#request?.abort();
-    this.#request = new AbortController();
-    try {
-      const url = new URL(this.dataset.source, location.href);
-      url.searchParams.set("q", this.input.value);
-      const answer = await fetch(url, { signal: this.#request.signal });
-      if (!answer.ok) return this.#close();
-      const fresh = new DOMParser().parseFromString(await answer.text(), "text/html");
-      this.list.replaceChildren(...fresh.body.children);
-      this.list.hidden = this.list.children.length === 0 || document.activeElement !== this.input;
-      this.input.setAttribute("aria-expanded", String(!this.list.hidden));
-      this.input.removeAttribute("aria-activedescendant");
-    } catch (error) {
-      if (error.name !== "AbortError") this.#close();
-    }
+    const url = new URL(this.dataset.source, location.href);
+    url.searchParams.set("q", this.input.value);
+    const fresh = await this.#asker.ask(url);
+    if (fresh === null) this.#close();
+    if (!fresh) return;
+    this.list.replaceChildren(...fresh.children);
+    this.list.hidden = this.list.children.length === 0 || document.activeElement !== this.input;
+    this.input.setAttribute("aria-expanded", String(!this.list.hidden));
+    this.input.removeAttribute("aria-activedescendant");
   }
 
   #onKey = (event) => {

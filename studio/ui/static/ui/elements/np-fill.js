@@ -2,6 +2,8 @@
 // its value into the field with that id. With data-source, the buttons are asked for when the details
 // around it is opened.
 
+import { fragment } from "./fragments.js";
+
 export class NpFill extends HTMLElement {
   connectedCallback() {
     this.addEventListener("click", this.#onClick);
@@ -14,10 +16,8 @@ export class NpFill extends HTMLElement {
 
   #onToggle = async () => {
     if (!this.dataset.source || this.children.length) return;
-    const answer = await fetch(this.dataset.source).catch(() => null);
-    if (!answer?.ok) return;
-    const fresh = new DOMParser().parseFromString(await answer.text(), "text/html");
-    this.replaceChildren(...fresh.body.childNodes);
+    const fresh = await fragment(this.dataset.source);
+    if (fresh) this.replaceChildren(...fresh.childNodes);
   };
 
   #onClick = (event) => {

@@ -3,6 +3,8 @@
 // rows will be. What comes is the tr of a table that the source answers; its cells are reached
 // through the grid, not by Tab.
 
+import { fragment } from "./fragments.js";
+
 const ROW = 29;
 const AGAIN = 2000;
 
@@ -78,14 +80,13 @@ export class NpLater extends HTMLElement {
   }
 
   async #fetch(body) {
-    const answer = await fetch(body.dataset.source).catch(() => null);
+    const fresh = await fragment(body.dataset.source);
     this.#seen.unobserve(body);
-    if (!answer?.ok) {
+    if (!fresh) {
       this.#asked.delete(body);
       setTimeout(() => this.isConnected && this.#seen.observe(body), AGAIN);
       return false;
     }
-    const fresh = new DOMParser().parseFromString(await answer.text(), "text/html");
     body.replaceChildren(...fresh.querySelectorAll("tr"));
     body.classList.remove("later");
     for (const cell of body.querySelectorAll("a.cell")) cell.tabIndex = -1;

@@ -2,10 +2,12 @@
 // While the form inside is filled in, asks the source with its fields and shows the fragment that
 // comes back in the element with the id data-target. data-now asks at once, before anything is typed.
 
+import { Asker } from "./fragments.js";
+
 const PAUSE = 160;
 
 export class NpPreview extends HTMLElement {
-  #request = null;
+  #asker = new Asker();
   #timer = 0;
 
   connectedCallback() {
@@ -18,7 +20,7 @@ export class NpPreview extends HTMLElement {
     this.removeEventListener("input", this.#onInput);
     this.removeEventListener("change", this.#onInput);
     clearTimeout(this.#timer);
-    this.#request?.abort();
+    this.#asker.stop();
   }
 
   #onInput = () => {
@@ -27,19 +29,11 @@ export class NpPreview extends HTMLElement {
   };
 
   async #ask() {
-    this.#request?.abort();
-    this.#request = new AbortController();
     const fields = [...new FormData(this.querySelector("form"))].filter(([name]) => name !== "csrfmiddlewaretoken");
     const url = new URL(this.dataset.source, location.href);
     for (const [name, value] of fields) if (typeof value === "string") url.searchParams.append(name, value);
-    try {
-      const answer = await fetch(url, { signal: this.#request.signal });
-      if (!answer.ok) return;
-      const fresh = new DOMParser().parseFromString(await answer.text(), "text/html");
-      document.getElementById(this.dataset.target)?.replaceChildren(...fresh.body.childNodes);
-    } catch (error) {
-      if (error.name !== "AbortError") throw error;
-    }
+    const fresh = await this.#asker.ask(url);
+    if (fresh) document.getElementById(this.dataset.target)?.replaceChildren(...fresh.childNodes);
   }
 }
 

@@ -1,0 +1,25 @@
+// Fragments of HTML from the server, for the elements that show them.
+
+/** The body of the fragment at an address, or null where none came. */
+export async function fragment(url, signal) {
+  const answer = await fetch(url, { signal }).catch(() => null);
+  const text = answer?.ok ? await answer.text().catch(() => null) : null;
+  return text === null ? null : new DOMParser().parseFromString(text, "text/html").body;
+}
+
+/** Asks for fragments one after the other. */
+export class Asker {
+  #request = null;
+
+  /** As `fragment`; undefined where something else was asked for meanwhile. */
+  async ask(url) {
+    this.stop();
+    const request = (this.#request = new AbortController());
+    const body = await fragment(url, request.signal);
+    return request.signal.aborted ? undefined : body;
+  }
+
+  stop() {
+    this.#request?.abort();
+  }
+}
