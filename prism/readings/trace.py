@@ -6,42 +6,64 @@ drawn once; where they part, the condition that parts them is named.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 
 from prism.tokens.model import Condition, Document, Token, shown_path
 from prism.tokens.resolve import Hop, Resolver, Theme
 from prism.tokens.resolved import Answer
 
-#: The size of the picture in its own units.
-COLUMN, ROW, NODE, HEIGHT = 250.0, 40.0, 168.0, 30.0
-_END = 150.0
+#: The height of a row and the width of what stands at the end, in the picture's own units.
+ROW, _END = 40.0, 150.0
+#: The width of a letter in a node and at a line, and how many of them are shown at most.
+_LETTER, _SMALL = 7.0, 5.6
+MOST_LETTERS, MOST_SMALL = 24, 15
+#: So many ways to one answer are drawn.
+MOST_WAYS = 4
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A path of hops to an answer; for each hop the conditions that lead on from it."""
+
+    hops: tuple[Hop, ...]
+    conditions: tuple[tuple[Condition, ...], ...]
 
 
 @dataclass(frozen=True, slots=True)
 class Ray:
-    """One distinct answer: its path of hops, the modes in which it holds, how many themes.
+    """One distinct answer: the ways to it, the modes in which it holds, how many themes.
 
-    ``beside`` are the paths of further tokens that its path mixes in; ``other_ways`` counts other
-    paths that come to the same answer.
+    The first way is the one of the theme looked at, or else of most themes; the others go over
+    other tokens. ``beside`` are the paths of further tokens that the first mixes in.
     """
 
     answer: Answer
-    hops: tuple[Hop, ...]
+    ways: tuple[Way, ...]
     words: str
     themes: int
     current: bool
-    other_ways: int
     beside: tuple[str, ...] = ()
+
+    @property
+    def hops(self) -> tuple[Hop, ...]:
+        """The hops of the first way."""
+        return self.ways[0].hops
+
+    @property
+    def not_drawn(self) -> int:
+        """How many ways the picture leaves out."""
+        return max(len(self.ways) - MOST_WAYS, 0)
 
 
 @dataclass(frozen=True, slots=True)
 class Node:
-    """A hop in the picture: its place, its token, and the condition that led on from it."""
+    """A hop in the picture: its token, its place and how wide it is."""
 
     token: Token
     x: float
     y: float
+    width: float
     label: str
     current: bool
 
@@ -93,29 +115,41 @@ def rays(resolver: Resolver, key: str, theme: Theme) -> list[Ray]:
     for at in resolver.themes(axes):
         answer = resolver.resolve(key, at)
         found.setdefault(answer, {}).setdefault(tuple(resolver.trace(key, at)), []).append(at)
-    now = resolver.resolve(key, theme)
+    now, own = resolver.resolve(key, theme), tuple(resolver.trace(key, theme))
     made = []
-    for answer, ways in found.items():
-        most = max(ways.items(), key=lambda way: len(way[1]))
-        if answer == now:
-            own = tuple(resolver.trace(key, theme))
-            most = next((way for way in ways.items() if way[0] == own), most)
-        themes = [at for held in ways.values() for at in held]
-        words = _modes_in(resolver, axes, themes)
-        chain = _chain(most[0])
-        beside = [one for one in most[0] if one not in chain]
+    for answer, traces in found.items():
+        first = max(traces, key=lambda one: (one == own, len(traces[one])))
+        themes = [at for held in traces.values() for at in held]
+        chain = _chain(first)
         made.append(
             Ray(
                 answer,
-                chain,
-                words,
+                _ways([first, *traces]),
+                _modes_in(resolver, axes, themes),
                 len(themes) * share,
                 answer == now,
-                len(ways) - 1,
-                tuple(_path(resolver.document, one.token) for one in beside),
+                tuple(_path(resolver.document, one.token) for one in first if one not in chain),
             )
         )
     return made
+
+
+def _ways(traces: Iterable[Sequence[Hop]]) -> tuple[Way, ...]:
+    """Traces as ways; those over the same tokens are one."""
+    found: dict[tuple[str, ...], list[tuple[Hop, ...]]] = {}
+    for trace in traces:
+        chain = _chain(trace)
+        found.setdefault(tuple(hop.token for hop in chain), []).append(chain)
+    return tuple(
+        Way(
+            same[0],
+            tuple(
+                tuple(dict.fromkeys(chain[place].condition for chain in same))
+                for place in range(len(same[0]))
+            ),
+        )
+        for same in found.values()
+    )
 
 
 def _chain(hops: Sequence[Hop]) -> tuple[Hop, ...]:
@@ -147,16 +181,31 @@ def _modes_in(resolver: Resolver, axes: Sequence[str], themes: Sequence[Theme]) 
 
 
 @dataclass(slots=True)
+class _Tip:
+    """Where a way leaves its last token for the ray with a number; ``y`` is its own row."""
+
+    conditions: tuple[Condition, ...]
+    number: int
+    first: bool
+    y: float = 0.0
+
+
+@dataclass(slots=True)
 class _Branch:
-    """A token in the tree that rays share: what follows it and the rays that end at it, each with
-    the condition that led there."""
+    """A token in the tree that ways share: what follows it, each with the conditions that lead
+    there, and the ways that end at it."""
 
     token: str
     depth: int
-    children: list[tuple[Condition, _Branch]] = field(default_factory=list)
-    ends: list[tuple[Condition, int]] = field(default_factory=list)
+    children: list[tuple[tuple[Condition, ...], _Branch]] = field(default_factory=list)
+    tips: list[_Tip] = field(default_factory=list)
     y: float = 0.0
     current: bool = False
+
+    @property
+    def forks(self) -> bool:
+        """Whether more than one way leads on."""
+        return len(self.children) + len(self.tips) > 1
 
 
 def picture(resolver: Resolver, key: str, theme: Theme) -> Picture:
@@ -164,19 +213,52 @@ def picture(resolver: Resolver, key: str, theme: Theme) -> Picture:
     found = rays(resolver, key, theme)
     root = _Branch(key, 0)
     for number, ray in enumerate(found):
-        _grow(root, ray, number)
+        for way in ray.ways[:MOST_WAYS]:
+            _grow(root, ray, way, number)
     ys: list[float] = [0.0] * len(found)
     rows = _place(root, 0, ys)
-    depth = max((len(ray.hops) for ray in found), default=1)
+    letters: list[tuple[int, int]] = []
+    _measure(resolver.document, root, letters)
+    columns, end = [], 0.0
+    for label, words in letters:
+        width = min(label, MOST_LETTERS) * _LETTER + 18
+        gap = min(words, MOST_SMALL) * _SMALL + 28
+        columns.append(_Column(end, width, gap))
+        end += width + gap
     nodes: list[Node] = []
     edges: list[Edge] = []
-    _draw(resolver.document, root, (depth * COLUMN, ys, found), nodes, edges)
+    _draw(resolver.document, root, (columns, end, ys, found), nodes, edges)
     ends = tuple(
-        End(ray, depth * COLUMN, ys[number], ray.answer.hex, _landing(ray))
-        for number, ray in enumerate(found)
+        End(ray, end, ys[number], ray.answer.hex, _landing(ray)) for number, ray in enumerate(found)
     )
-    size = (depth * COLUMN + _END, max(rows, 1) * ROW)
-    return Picture(*size, tuple(found), tuple(nodes), tuple(edges), ends)
+    return Picture(end + _END, max(rows, 1) * ROW, tuple(found), tuple(nodes), tuple(edges), ends)
+
+
+@dataclass(frozen=True, slots=True)
+class _Column:
+    """A column of nodes: where it starts, how wide they are, and the room behind them."""
+
+    x: float
+    width: float
+    gap: float
+
+
+def _measure(document: Document, branch: _Branch, letters: list[tuple[int, int]]) -> None:
+    """Count for each column the letters of its longest label and of what is said behind it."""
+    if len(letters) == branch.depth:
+        letters.append((0, 0))
+    forks = branch.forks
+    words = [
+        _fork_words(document, one, forks)
+        for one in (*(led for led, _ in branch.children), *(tip.conditions for tip in branch.tips))
+    ]
+    label, small = letters[branch.depth]
+    letters[branch.depth] = (
+        max(label, len(_path(document, branch.token))),
+        max(small, *map(len, words)),
+    )
+    for _, child in branch.children:
+        _measure(document, child, letters)
 
 
 def _landing(ray: Ray) -> str:
@@ -184,35 +266,39 @@ def _landing(ray: Ray) -> str:
     return answer.broken or ("no value" if answer.absent else answer.hex or answer.css)
 
 
-def _grow(root: _Branch, ray: Ray, number: int) -> None:
-    """Add a ray to the tree."""
+def _grow(root: _Branch, ray: Ray, way: Way, number: int) -> None:
+    """Add a way to the tree."""
+    first = way is ray.ways[0]
     branch = root
     branch.current = branch.current or ray.current
-    for hop, following in zip(ray.hops, (*ray.hops[1:], None), strict=True):
-        if following is None:
-            branch.ends.append((hop.condition, number))
-            return
+    for conditions, following in zip(way.conditions, way.hops[1:], strict=False):
         child = next(
             (
                 one
-                for condition, one in branch.children
-                if condition == hop.condition and one.token == following.token
+                for led, one in branch.children
+                if led == conditions and one.token == following.token
             ),
             None,
         )
         if child is None:
             child = _Branch(following.token, branch.depth + 1)
-            branch.children.append((hop.condition, child))
-        child.current = child.current or ray.current
+            branch.children.append((conditions, child))
+        child.current = child.current or (ray.current and first)
         branch = child
+    branch.tips.append(_Tip(way.conditions[-1], number, first))
 
 
 def _place(branch: _Branch, row: int, ys: list[float]) -> int:
-    """Give every ray a row from ``row`` on and every branch the middle of its rays; the next row."""
+    """Give every way a row from ``row`` on and every branch the middle of its ways; the next row.
+
+    ``ys`` takes the rows of the rays, which are those of their first ways.
+    """
     inside: list[float] = []
-    for _, number in branch.ends:
-        ys[number] = (row + 0.5) * ROW
-        inside.append(ys[number])
+    for tip in branch.tips:
+        tip.y = (row + 0.5) * ROW
+        if tip.first:
+            ys[tip.number] = tip.y
+        inside.append(tip.y)
         row += 1
     for _, child in branch.children:
         row = _place(child, row, ys)
@@ -224,30 +310,38 @@ def _place(branch: _Branch, row: int, ys: list[float]) -> int:
 def _draw(
     document: Document,
     branch: _Branch,
-    landing: tuple[float, Sequence[float], Sequence[Ray]],
+    frame: tuple[Sequence[_Column], float, Sequence[float], Sequence[Ray]],
     nodes: list[Node],
     edges: list[Edge],
 ) -> None:
     token = document.token(branch.token)
     assert token is not None
-    x = branch.depth * COLUMN
-    nodes.append(Node(token, x, branch.y, shown_path(token.path), branch.current))
-    end, ys, found = landing
-    forks = len(branch.children) + len(branch.ends) > 1
-    for condition, number in branch.ends:
-        edges.append(
-            _edge(
-                document, (x, branch.y), (end, ys[number]), condition, forks, found[number].current
-            )
-        )
-    for condition, child in branch.children:
-        to = (child.depth * COLUMN, child.y)
-        edges.append(_edge(document, (x, branch.y), to, condition, forks, child.current))
-        _draw(document, child, landing, nodes, edges)
+    columns, end, ys, found = frame
+    column = columns[branch.depth]
+    label = shown_path(token.path)
+    nodes.append(Node(token, column.x, branch.y, column.width, label, branch.current))
+    start = (column.x + column.width, branch.y)
+    for tip in branch.tips:
+        words = _fork_words(document, tip.conditions, branch.forks)
+        current = found[tip.number].current and tip.first
+        to = (end, ys[tip.number])
+        edges.append(_edge(start, tip.y, to, words, (column.gap, columns[-1].gap), current=current))
+    for conditions, child in branch.children:
+        words = _fork_words(document, conditions, branch.forks)
+        to = (columns[child.depth].x, child.y)
+        gaps = (column.gap, column.gap)
+        edges.append(_edge(start, child.y, to, words, gaps, current=child.current))
+        _draw(document, child, frame, nodes, edges)
+
+
+def _fork_words(document: Document, conditions: Sequence[Condition], forks: bool) -> str:
+    """Conditions by the names of their modes alone; nothing where there is nothing to tell."""
+    if not forks and not any(condition.picks for condition in conditions):
+        return ""
+    return " or ".join(_mode_names(document, one) or "base" for one in conditions)
 
 
 def _mode_names(document: Document, condition: Condition) -> str:
-    """A condition by the names of its modes alone, for narrow places."""
     return ", ".join(
         axis.mode(mode).name
         for axis in document.axes
@@ -256,18 +350,26 @@ def _mode_names(document: Document, condition: Condition) -> str:
 
 
 def _edge(
-    document: Document,
     start: tuple[float, float],
+    row: float,
     to: tuple[float, float],
-    condition: Condition,
-    forks: bool,
+    words: str,
+    gaps: tuple[float, float],
+    *,
     current: bool,
 ) -> Edge:
-    x1, y1 = start[0] + NODE, start[1]
-    x2, y2 = to
-    bend = (x1 + min(x2, start[0] + COLUMN)) / 2
-    path = f"M{x1:.1f} {y1:.1f}C{bend:.1f} {y1:.1f} {bend:.1f} {y2:.1f} {min(x2, start[0] + COLUMN):.1f} {y2:.1f}H{x2:.1f}"
-    words = ""
-    if condition.picks or forks:
-        words = _mode_names(document, condition) if condition.picks else "base"
-    return Edge(path, words, x1 + 4, y2 - 5, current)
+    """A line that bends into its row in the gap behind its start, and out of it in the gap before
+    its end."""
+    path = f"M{start[0]:.1f} {start[1]:.1f}"
+    at = start
+    if to[0] - start[0] > sum(gaps):
+        at = (start[0] + gaps[0], row)
+        path += _bend(start, at) + f"H{to[0] - gaps[1]:.1f}"
+        at = (to[0] - gaps[1], row)
+    path += _bend(at, to)
+    return Edge(path, words, start[0] + 8, (row if at != start else to[1]) - 6, current)
+
+
+def _bend(start: tuple[float, float], to: tuple[float, float]) -> str:
+    half = (start[0] + to[0]) / 2
+    return f"C{half:.1f} {start[1]:.1f} {half:.1f} {to[1]:.1f} {to[0]:.1f} {to[1]:.1f}"

@@ -56,7 +56,8 @@ def paste(request, project):
                 for key in form.tokens()
             ]
             done = pasting.onto(document, rows, said["text"])
-        return done, f"Pasted {done.changed} value{'' if done.changed == 1 else 's'}"
+        count = len(form.tokens()) if found is None else len(found.values)
+        return done, f"Pasted onto {count} token{'' if count == 1 else 's'}"
 
     return _done(frame, form, change)
 
