@@ -7,10 +7,12 @@ from prism.color.contrast import cut
 from prism.color.space import hex_text, parse_function
 from prism.tokens.expressions import reference_of
 from prism.tokens.model import shown_path
+from studio.ui.markdown import markup
 
 register = template.Library()
 register.filter("shown", shown_path)
 register.filter("cut", cut)
+register.filter("markdown", markup)
 
 
 @register.simple_tag(takes_context=True)
