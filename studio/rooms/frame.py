@@ -283,6 +283,7 @@ def _sample(resolver, keys, theme):
 def back_to(request, project):
     """Go back to the page a form stood on, or to the project."""
     target = request.POST.get("next", "")
-    if url_has_allowed_host_and_scheme(target, {request.get_host()}, request.is_secure()):
+    allowed = url_has_allowed_host_and_scheme(target, {request.get_host()}, request.is_secure())
+    if allowed and target.startswith("/"):  # a word alone would be the name of a view
         return redirect(target)
     return redirect("open", project.code)

@@ -142,8 +142,9 @@ class CellTests(RoomCase):
         self.assertEqual(self.stored().token("text").value(), Expression("{ink.1}"))
 
     def test_nobody_is_sent_to_another_site(self):
-        response = self.client.post(self.url("projects:undo"), {"next": "https://example.org/"})
-        self.assertRedirects(response, self.url("open"), fetch_redirect_response=False)
+        for target in ("https://example.org/", "//example.org/", "open", "javascript:alert(1)"):
+            response = self.client.post(self.url("projects:undo"), {"next": target})
+            self.assertRedirects(response, self.url("open"), fetch_redirect_response=False)
 
     def test_completion_offers_tokens_of_the_type(self):
         response = self.client.get(self.url("tokens:complete"), {"token": "text", "q": "ink"})
