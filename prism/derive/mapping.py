@@ -135,6 +135,31 @@ def put(document: Document, cells: Sequence[Place], text: str) -> Done:
     return _done(document, cells, settings)
 
 
+def fill(document: Document, cells: Sequence[Place], step: int = 0) -> Done:
+    """Give the cells below the first of each column its value, or what stands ``step`` further along
+    its ladder from row to row; what would be beyond the ladder's end is left alone."""
+    columns: dict[Theme, list[Place]] = {}
+    for cell in cells:
+        columns.setdefault(cell.theme, []).append(cell)
+    if all(len(column) < 2 for column in columns.values()):
+        raise EditError("There is nothing below the first row.", mend="Choose several rows.")
+    settings: list[Setting] = []
+    skipped = []
+    for first, *rest in columns.values():
+        ladder = ladder_of(document, first.value) if step else None
+        for down, cell in enumerate(rest, start=1):
+            value = first.value if not step else None
+            if ladder is not None and 0 <= ladder[1] + down * step < len(ladder[0]):
+                target = document.token(ladder[0][ladder[1] + down * step])
+                assert target is not None
+                value = reference_to(document, target)
+            if value is None or cell.token.type != first.token.type:
+                skipped.append(shown_path(cell.token.path))
+            else:
+                settings.append((cell.token.key, cell.condition, value))
+    return _done(document, cells, settings, skipped)
+
+
 def clear(document: Document, cells: Sequence[Place]) -> Done:
     """Take away what the cells hold; a base value stays where it is the token's only one."""
     settings: list[Setting] = []

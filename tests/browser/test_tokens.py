@@ -157,6 +157,8 @@ class KeyboardTests(TokensCase):
         expect(self.cell("text.main", "light")).to_be_focused()
         self.press("Shift+ArrowDown", "Control+d")
         expect(self.cell("text.muted", "light")).to_contain_text("ink.9")
+        self.press("Shift+ArrowDown", "Control+Shift+d")
+        expect(self.cell("text.muted", "light")).to_contain_text("ink.10")
         self.press("Tab")
         expect(self.cell("text.main", "dark")).to_be_focused()
         self.press("Delete")

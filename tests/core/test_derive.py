@@ -131,6 +131,40 @@ class MappingTests(SimpleTestCase):
                 act()
 
 
+class FillTests(SimpleTestCase):
+    def setUp(self):
+        self.built, _ = small()
+        self.resolver = Resolver(self.built)
+
+    def cells(self, *keys):
+        return mapping.places(self.resolver, keys, "appearance", ("light", "dark"), (0, 0))
+
+    def test_each_column_is_filled_from_its_first_row(self):
+        built = mapping.put(self.built, self.cells("text.main")[:1], "sea.3").document
+        self.resolver = Resolver(built)
+        dark = text(built, "text.main", DARK)
+        done = mapping.fill(built, self.cells("text.main", "text.muted"))
+        self.assertEqual(text(done.document, "text.muted"), "{sea.3}")
+        self.assertEqual(text(done.document, "text.muted", DARK), dark)
+
+    def test_along_the_ramp_until_its_end(self):
+        last = len(self.built.ramps[0].steps)
+        name = self.built.ramps[0].name
+        built = mapping.put(self.built, self.cells("text.main")[:1], f"{name}.{last - 1}").document
+        self.resolver = Resolver(built)
+        cells = mapping.places(self.resolver, ["text.main", "text.muted"], "", (), (0, 0))
+        done = mapping.fill(built, cells, 1)
+        self.assertEqual(text(done.document, "text.muted"), f"{{{name}.{last}}}")
+        self.resolver = Resolver(done.document)
+        cells = mapping.places(self.resolver, ["text.muted", "text.main"], "", (), (0, 0))
+        beyond = mapping.fill(done.document, cells, 1)
+        self.assertEqual((beyond.changed, beyond.skipped), (0, ("text.main",)))
+
+    def test_one_row_alone_is_said(self):
+        with self.assertRaisesMessage(EditError, "nothing below the first row"):
+            mapping.fill(self.built, self.cells("text.main"))
+
+
 class PasteTests(SimpleTestCase):
     def setUp(self):
         self.built, _ = small()

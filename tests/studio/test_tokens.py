@@ -83,6 +83,7 @@ class BulkTests(TokensCase):
             ("lighter", {}, lambda: self.text("text.muted") == "{ink.7}"),
             ("darker", {}, lambda: self.text("text.muted") == "{ink.9}"),
             ("mirror", {}, lambda: self.text("text.muted") == "{ink.4}"),
+            ("fill", {}, lambda: self.text("text.muted") == "{ink.11}"),
             ("map", {"ramp": "coral"}, lambda: self.text("text.main") == "{coral.11}"),
             ("put", {"text": "lamp.3"}, lambda: self.text("text.muted") == "{lamp.3}"),
             ("opacity", {"text": "50%"}, lambda: "calc(alpha * 0.5)" in self.text("text.main")),

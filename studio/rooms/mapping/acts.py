@@ -31,6 +31,11 @@ ACTS = {
     "mirror": (lambda r, k, c, s: mapping.mirror(r.document, c), "Mirrored {n}"),
     "map": (lambda r, k, c, s: mapping.map_to(r.document, c, s["ramp"]), "Mapped {n} to a ramp"),
     "put": (lambda r, k, c, s: mapping.put(r.document, c, s["text"]), "Set {n} to {text}"),
+    "fill": (lambda r, k, c, s: mapping.fill(r.document, c), "Filled {n} from the first row"),
+    "fill-along": (
+        lambda r, k, c, s: mapping.fill(r.document, c, 1),
+        "Filled {n} along the ramp from the first row",
+    ),
     "clear": (lambda r, k, c, s: mapping.clear(r.document, c), "Cleared {n}"),
     "opacity": (
         lambda r, k, c, s: mapping.wrap_opacity(r.document, c, _number(s["text"], "Opacity")),

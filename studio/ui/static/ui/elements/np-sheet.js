@@ -1,7 +1,8 @@
 // <np-sheet><np-grid>… a.cell[data-token][data-mode][data-value] … input.pick …</np-grid></np-sheet>
 // Ranges over the sheet and what is done with them. Needs beside it the form #bulk with hidden
 // tokens, modes and a data-paste address. Shift with arrows or a click extends a range; Space picks
-// rows; Ctrl C, X, V, D copy, cut, paste, fill down; Delete clears; typing opens the cell.
+// rows; Ctrl C, X, V, D copy, cut, paste, fill down, with Shift along the ramp; Delete clears; typing
+// opens the cell.
 
 export class NpSheet extends HTMLElement {
   #anchor = null;
@@ -80,7 +81,7 @@ export class NpSheet extends HTMLElement {
     const control = event.ctrlKey || event.metaKey;
     if (event.key === " ") this.#pick();
     else if (event.key === "Delete" || event.key === "Backspace") this.#submit({ act: "clear" });
-    else if (control && event.key.toLowerCase() === "d") this.#submit({ act: "put", text: this.#anchor.dataset.value });
+    else if (control && event.key.toLowerCase() === "d") this.#submit({ act: event.shiftKey ? "fill-along" : "fill" });
     else if (!control && !event.altKey && event.key.length === 1) this.#type(event.target, event.key);
     else return;
     event.preventDefault();
