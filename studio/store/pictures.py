@@ -41,7 +41,8 @@ def keep(project, actor, name, picture):
 
 def find(project, code):
     """A picture of a project by its code, or None."""
-    return Picture.objects.filter(project=project, code=code).first() if code else None
+    plain = code.isalnum()  # the database takes no NUL character
+    return Picture.objects.filter(project=project, code=code).first() if plain else None
 
 
 def kept(project):

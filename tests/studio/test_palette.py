@@ -272,6 +272,11 @@ class PictureTests(PaletteCase):
             said = {"picture": code} | said
             self.refused(self.post("bringing:assign", **said), sentence, status)
 
+    def test_one_that_cannot_be_is_not_there(self):
+        for code in ("gone", "\0", "../x"):
+            page = self.client.get(self.url("bringing:picture"), {"picture": code})
+            self.assertEqual(page.status_code, 200)
+
     def test_only_so_many_are_kept(self):
         from prism.palette.pictures import read
 
