@@ -1,10 +1,12 @@
-"""Rows of the sheet as markup. A row that looks as it did before is not made again."""
+"""Rows of the sheet as markup. What looks as it did before is not made again."""
 
 from dataclasses import dataclass
 from functools import lru_cache
 from urllib.parse import quote
 
 from django.template.loader import render_to_string
+from django.utils.html import format_html
+from django.utils.safestring import mark_safe
 
 from prism.checks.contrast import Reading
 from prism.tokens.model import shown_path
@@ -65,6 +67,47 @@ def markup(line, slugs, base, opened=""):
 @lru_cache(maxsize=_KEPT)
 def _markup(row):
     return render_to_string("tokens/line.html", {"line": row})
+
+
+@dataclass(frozen=True, slots=True)
+class _Block:
+    tier: str
+    name: str
+    count: int
+    folded: bool
+    rows: int
+    heads_tier: bool
+    columns: int
+    fold: str
+    source: str
+
+
+def block(found, lines, *, heads_tier, columns, fold, source):
+    """The markup of a block of rows.
+
+    ``lines`` are its rows, ``heads_tier`` whether it is the first of its tier, ``columns`` how many
+    the sheet has, ``fold`` the address that folds its group, where it heads one, and ``source`` the
+    one that its rows come from, where they come later.
+    """
+    head = _head(
+        _Block(
+            found.tier,
+            found.name,
+            found.count,
+            found.folded,
+            len(found.tokens),
+            heads_tier,
+            columns,
+            fold,
+            source,
+        )
+    )
+    return format_html("{}<tbody>{}</tbody>", head, mark_safe("".join(lines))) if lines else head
+
+
+@lru_cache(maxsize=_KEPT)
+def _head(found):
+    return render_to_string("tokens/block.html", {"block": found})
 
 
 def _cell(key, cell, slugs, base):

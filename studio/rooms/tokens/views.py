@@ -109,27 +109,25 @@ def _room(frame, typed=None, problem=None, clash=None, status=200):
 
 
 def _blocks(frame, axis, blocks, folded):
-    """Blocks of rows as mappings, as the template takes them."""
+    """The markup of blocks of rows."""
     source = reverse("tokens:rows", args=[frame.project.code])
     rest = frame.query(cell=None, view=None)
     source = f"{source}{rest}&" if rest else f"{source}?"
-    found = []
+    columns = 1 + (len(axis.modes) if axis else 1)
+    found, tier = [], ""
     for block in blocks:
-        count = len(block.tokens)
         first = quote(block.tokens[0].key) if block.tokens else ""
         found.append(
-            {
-                "tier": block.tier,
-                "name": block.name,
-                "first": block.first,
-                "count": block.count,
-                "fold": _fold(frame, folded, block.name) if block.first else "",
-                "folded": block.folded,
-                "source": f"{source}from={first}&count={count}" if block.later else "",
-                "rows": count,
-                "lines": _markup(frame, axis, block.lines),
-            }
+            cells.block(
+                block,
+                _markup(frame, axis, block.lines),
+                heads_tier=block.first and block.tier != tier,
+                columns=columns,
+                fold=_fold(frame, folded, block.name) if block.first else "",
+                source=f"{source}from={first}&count={len(block.tokens)}" if block.later else "",
+            )
         )
+        tier = block.tier
     return found
 
 
