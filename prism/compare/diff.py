@@ -57,20 +57,20 @@ def diff(before: Document, after: Document) -> list[Operation]:
 
 
 def diff_tables(old: Tables, new: Tables) -> list[Operation]:
-    """``diff`` over tables."""
+    """``diff`` over tables. A list that both share stands for rows that both share, as ``flatten``
+    makes them."""
     removed: list[Operation] = []
     changed: list[Operation] = []
     added: list[Operation] = []
     ordered: list[Operation] = []
     parents: dict[str, dict[str, None]] = {kind: {} for kind in KINDS}
-    for kind, parent in (*old.order, *new.order):
-        parents[kind][parent] = None
+    for place in (*old.order, *new.order):
+        if old.order.get(place) is not new.order.get(place):
+            parents[place[0]][place[1]] = None
     for kind in KINDS:
         rows = old.rows[kind]
         for parent in parents[kind]:
             was, now = old.keys(kind, parent), new.keys(kind, parent)
-            if was is now:  # the very list that ``flatten`` shared, with all its rows
-                continue
             if was == now:
                 current = was
             else:

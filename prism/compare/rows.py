@@ -122,11 +122,12 @@ def flatten(document: Document, known: tuple[Document, Tables] | None = None) ->
     for group in document.groups:
         row = _row(group, ("description", "type", "extends", "extensions"))
         tables.put("group", "", group.path, row)
+    if document.tokens:
+        tables.order["token", ""] = [token.key for token in document.tokens]
     for token in document.tokens:
         if id(token) in shared:
-            tables.order.setdefault(("token", ""), []).append(token.key)
             continue
-        tables.put("token", "", token.key, _row(token, _TOKEN_FIELDS))
+        tables.rows["token"][token.key] = _row(token, _TOKEN_FIELDS)
         for condition, value in token.values:
             key = f"{token.key} {condition_text(condition)}"
             tables.put("value", token.key, key, {"text": encode(value)})

@@ -97,51 +97,45 @@ class Resolver:
         self.mode_index = [
             {mode.key: i for i, mode in enumerate(axis.modes)} for axis in document.axes
         ]
-        self._tokens: dict[str, _Compiled] = {}
-        self._by_path: dict[str, str] = {}
         self._memo: dict[str, dict[tuple[int, ...], dict[tuple[int, ...], Answer]]] = {}
         self._places: dict[tuple[int, ...], tuple[tuple[int, ...], tuple[int, ...]]] = {}
-        self._order: dict[str, int] = {}
         self.evaluations = 0
         #: Which tokens name which in some value, by key.
         self.graph: Graph
         #: Tokens that a change since ``before`` may reach, by key; None where that is not known.
         self.reached: set[str] | None = None
-        for token in document.tokens:
-            self._by_path[token.path] = token.key
-        for position, token in enumerate(document.tokens):
-            self._by_path.setdefault(shown_path(token.path), token.key)
-            self._order[token.key] = position
         changed = self._changed(before) if before is not None else None
-        for token in document.tokens:
-            if before is None or changed is None or token.key in changed:
-                self._tokens[token.key] = self._compile(token)
-            else:
-                self._tokens[token.key] = before._tokens[token.key]
         if before is None or changed is None:
+            self._by_path = {token.path: token.key for token in document.tokens}
+            for token in document.tokens:
+                self._by_path.setdefault(shown_path(token.path), token.key)
+            self._order = {token.key: place for place, token in enumerate(document.tokens)}
+            self._tokens = {token.key: self._compile(token) for token in document.tokens}
             self.graph = Graph({key: one.targets for key, one in self._tokens.items()})
         else:
-            named = {key: self._tokens[key].targets for key in changed}
+            self._by_path, self._order = before._by_path, before._order
+            compiled = {token.key: self._compile(token) for token in changed}
+            self._tokens = before._tokens | compiled
+            named = {key: one.targets for key, one in compiled.items()}
             self.graph = before.graph.changed(named)
-            reached = self.graph.users(changed) | before.graph.users(changed)
+            reached = self.graph.users(named) | before.graph.users(named)
             self.reached = reached
             for key, memo in before._memo.items():
                 if key not in reached and key in self._tokens:
                     self._memo[key] = memo
 
-    def _changed(self, before: Resolver) -> set[str] | None:
-        """Keys of the tokens that are new or different; None where everything may be."""
-        old = before.document
-        if old.axes != self.document.axes or old.gamut != self.document.gamut:
+    def _changed(self, before: Resolver) -> list[Token] | None:
+        """The tokens that are different; None where everything may be."""
+        old, now = before.document, self.document
+        if old.axes != now.axes or old.gamut != now.gamut or len(old.tokens) != len(now.tokens):
             return None
-        if before._by_path != self._by_path:
-            return None
-        known = {token.key: token for token in old.tokens}
-        return {
-            token.key
-            for token in self.document.tokens
-            if (was := known.get(token.key)) is not token and was != token
-        }
+        changed = []
+        for was, token in zip(old.tokens, now.tokens, strict=True):
+            if was is not token and was != token:
+                if (was.key, was.path) != (token.key, token.path):
+                    return None
+                changed.append(token)
+        return changed
 
     def _compile(self, token: Token) -> _Compiled:
         candidates = []

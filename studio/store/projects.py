@@ -238,12 +238,14 @@ def _merged(current, before, after):
 
 def undoable(project, actor):
     """The newest edit of ``actor`` that can be taken back, or None."""
-    return project.journal.edits_of(actor).filter(state=JournalEntry.State.DONE).first()
+    edits = project.journal.edits_of(actor).defer("operations")
+    return edits.filter(state=JournalEntry.State.DONE).first()
 
 
 def redoable(project, actor):
     """The edit of ``actor`` that was taken back last, or None."""
-    return project.journal.edits_of(actor).filter(state=JournalEntry.State.UNDONE).last()
+    edits = project.journal.edits_of(actor).defer("operations")
+    return edits.filter(state=JournalEntry.State.UNDONE).last()
 
 
 def undo(project, actor):
