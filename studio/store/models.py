@@ -219,13 +219,17 @@ class JournalEntryQuerySet(models.QuerySet):
 
 
 class JournalEntry(models.Model):
-    """One stored change: who, when, what it was called, and its operations as JSON text."""
+    """One stored change: who, when, what it was called, and its operations as JSON text.
+
+    A note says something of a part of the document and changes nothing.
+    """
 
     class Kind(models.TextChoices):
         MADE = "made"
         EDIT = "edit"
         UNDO = "undo"
         REDO = "redo"
+        NOTE = "note"
 
     class State(models.TextChoices):
         DONE = "done"

@@ -13,7 +13,7 @@ from django.utils import timezone
 
 from prism.compare.diff import Operation, apply, diff_tables, inverse
 from prism.compare.merge import clashing, merge
-from prism.compare.rows import flatten, unflatten
+from prism.compare.rows import condition_text, flatten, unflatten
 from prism.errors import PrismError
 from prism.tokens.edit import refuse_broken
 from prism.tokens.kept import resolver_of
@@ -222,6 +222,34 @@ def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, r
     project.revision = current.revision
     project.name = current.name
     return stored
+
+
+def note_kept(project, actor, token, condition, label):
+    """Write into the journal that somebody let the stored value of a cell stand; nothing changes.
+
+    Raises ``StaleError`` where there is no such value any more.
+    """
+    with transaction.atomic():
+        current = Project.objects.select_for_update().get(pk=project.pk)
+        loaded = load(current)
+        key = f"{token} {condition_text(condition)}"
+        row = loaded.flat.rows["value"].get(key)
+        if row is None:
+            raise StaleError("That value is no longer there.", mend="Look at what is there now.")
+        same = Operation("set", "value", key, "text", row["text"], row["text"])
+        stored = replace(loaded, revision=current.revision + 1)
+        current.revision = stored.revision
+        current.save()
+        JournalEntry.objects.create(
+            project=current,
+            revision=current.revision,
+            actor=actor,
+            kind=JournalEntry.Kind.NOTE,
+            label=label[:300],
+            operations=json.dumps([same.plain()], ensure_ascii=False),
+        )
+    transaction.on_commit(lambda: _remember(project.pk, stored))
+    project.revision = current.revision
 
 
 def _merged(current, before, after):

@@ -326,6 +326,26 @@ class TwoPeopleTests(TokensCase):
         self.assertIn("{ink.10}", labels[-2][0])
         self.assertIn("{ink.9}", labels[-1][0])
 
+    def test_the_value_of_the_other_is_kept_and_the_journal_has_both(self):
+        self.both_open("?cell=text.main:light")
+        self.store(self.page, "ink.10")
+        expect(self.cell("text.main", "light")).to_contain_text("ink.10")
+        self.store(self.other, "ink.9")
+        self.other.click("#keep-theirs")
+        expect(self.cell("text.main", "light", self.other)).to_contain_text("ink.10")
+        expect(self.other.locator("#value")).to_have_value("{ink.10}")
+        self.revision(3)
+        self.assertEqual(self.stored().token("text.main").value().text, "{ink.10}")
+        last = self.project.journal.last()
+        self.assertEqual(
+            (last.label, last.actor.get_username()),
+            ("Kept {ink.10} over ink.9 in text.main for every mode", "tove"),
+        )
+        self.open("?cell=text.main:light&view=page")
+        expect(self.page.locator("#token-history")).to_contain_text("Kept {ink.10} over ink.9")
+        self.page.click("#undo")
+        expect(self.cell("text.main", "light")).to_contain_text("ink.11")
+
     def test_a_rename_merges_with_a_value_and_a_removed_mode_asks(self):
         self.both_open("?cell=text.link:light&view=page", "?cell=text.link:dim")
         self.page.fill("#token-path", "text.way")

@@ -153,6 +153,21 @@ class SaveTests(StoreCase):
             counts.append(len(queries))
         self.assertEqual(counts[0], counts[1])
 
+    def test_a_note_changes_nothing_and_stands_in_the_history(self):
+        project = self.make(token("a", "#111111"))
+        behind = store.load(project)
+        store.note_kept(project, self.tove, "a", BASE, "Kept it")
+        self.assertEqual(project.revision, 2)
+        self.assertIsNone(store.undoable(project, self.tove))
+        self.assertEqual(store.history(project, "a")[0].label, "Kept it")
+        self.assertEqual(self.fresh(project).document, behind.document)
+        store._cache[project.pk] = behind
+        caught_up = store.load(project)
+        self.assertEqual((caught_up.document, caught_up.revision), (behind.document, 2))
+        self.assertEqual(store.at(project, 1).document, behind.document)
+        with self.assertRaisesMessage(store.StaleError, "no longer there"):
+            store.note_kept(project, self.tove, "a", DARK, "Kept nothing")
+
     def test_a_worker_that_is_behind_catches_up_by_the_journal(self):
         project = self.make(token("a", "#111111"))
         behind = store.load(project)

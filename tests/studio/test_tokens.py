@@ -198,6 +198,9 @@ class CellTests(TokensCase):
         answer = self.post("tokens:store", **said)
         self.assertContains(answer, "{nothing} does not exist.", status_code=422)
         self.assertNotIn("X-Address", answer)
+        said |= {"condition": '[["appearance","dark"]]', "keep": "1"}
+        answer = self.post("tokens:store", **said)
+        self.assertContains(answer, "That value is no longer there.", status_code=422)
 
     def store(self, value, **more):
         said = {"token": "text.link", "condition": "[]", "value": value, "cell": "text.link:light"}

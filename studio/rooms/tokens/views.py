@@ -227,7 +227,7 @@ def _conditions(frame, token, target, axis, mode):
 @requires("edit")
 @require_POST
 def store_cell(request, project):
-    """Store or clear the value of a cell."""
+    """Store or clear the value of a cell, or let the one stand that somebody else stored."""
     frame = enter(request, project)
     form = CellForm(request.POST)
     if not form.is_valid():
@@ -235,7 +235,10 @@ def store_cell(request, project):
         return _room(frame, problem=problem, status=400)
     said = form.cleaned_data | {"picks": form.picks()}
     try:
-        frames.write(frame, said["revision"], lambda document: _change(document, said))
+        if said["keep"]:
+            _keep(frame, said)
+        else:
+            frames.write(frame, said["revision"], lambda document: _change(document, said))
     except store.ClashError as error:
         project.refresh_from_db()
         fresh = enter(request, project)
@@ -243,6 +246,19 @@ def store_cell(request, project):
     except PrismError as error:
         return _room(frame, typed=said["value"], problem=str(error), status=422)
     return frames.stored(frame, lambda: _room(enter(request, project)))
+
+
+def _keep(frame, said):
+    token = frame.document.token(said["token"])
+    condition = _condition(said)
+    stored = token.value(condition) if token else None
+    if stored is None:
+        raise PrismError("That value is no longer there.")
+    label = (
+        f"Kept {entry.typed(stored)[:60]} over {said['value'].strip()[:60]} in "
+        f"{shown_path(token.path)} for {condition_words(frame.document, condition)}"
+    )
+    store.note_kept(frame.project, frame.request.user, token.key, condition, label)
 
 
 def _both(frame, error):
