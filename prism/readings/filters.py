@@ -13,11 +13,11 @@ from prism.tokens.resolve import Resolver, Theme
 
 #: What a state asks for, in the order it is offered.
 STATES = {
-    "literal": "raw literals in semantic tokens",
-    "broken": "broken in some theme shown",
-    "failing": "a pairing fails in a theme shown",
-    "unused": "nothing refers to it",
-    "changed": "changed since the revision given",
+    "literal": "raw literals",
+    "broken": "broken",
+    "failing": "a pairing fails",
+    "unused": "unused",
+    "changed": "changed since",
 }
 
 

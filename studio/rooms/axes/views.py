@@ -24,7 +24,11 @@ def room(request, project):
 def _room(frame, problem="", status=200):
     context = {
         "rows": readings.rows(frame.document),
-        "features": [f"{name}: {value}" for name, found in FEATURES.items() for value in found],
+        "features": [
+            (f"{name}: {value}", f"{name.removeprefix('prefers-').replace('-', ' ')}: {value}")
+            for name, found in FEATURES.items()
+            for value in found
+        ],
         "problem": problem,
     }
     return frames.show(frame, "axes/room.html", context, status)
