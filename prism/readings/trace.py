@@ -14,10 +14,10 @@ from prism.tokens.resolve import Hop, Resolver, Theme
 from prism.tokens.resolved import Answer
 
 #: The height of a row and the width of what stands at the end, in the picture's own units.
-ROW, _END = 40.0, 150.0
+ROW, _END, _SWATCH = 28.0, 130.0, 37.0
 #: The width of a letter in a node and at a line, and how many of them are shown at most.
 _LETTER, _SMALL = 7.0, 5.6
-MOST_LETTERS, MOST_SMALL = 24, 15
+MOST_LETTERS, MOST_SMALL, MOST_VALUE = 24, 15, 18
 #: So many ways to one answer are drawn.
 MOST_WAYS = 4
 
@@ -81,13 +81,14 @@ class Edge:
 
 @dataclass(frozen=True, slots=True)
 class End:
-    """Where a ray lands: the color or value, and the modes that give it."""
+    """Where a ray lands: the color or value, and the modes that give it, said from ``words_x`` on."""
 
     ray: Ray
     x: float
     y: float
     hex: str
     text: str
+    words_x: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -228,10 +229,14 @@ def picture(resolver: Resolver, key: str, theme: Theme) -> Picture:
     nodes: list[Node] = []
     edges: list[Edge] = []
     _draw(resolver.document, root, (columns, end, ys, found), nodes, edges)
+    texts = [_landing(ray) for ray in found]
+    words_x = end + _SWATCH + max((min(len(one), MOST_VALUE) for one in texts), default=0) * _LETTER
     ends = tuple(
-        End(ray, end, ys[number], ray.answer.hex, _landing(ray)) for number, ray in enumerate(found)
+        End(ray, end, ys[number], ray.answer.hex, texts[number], words_x + 8)
+        for number, ray in enumerate(found)
     )
-    return Picture(end + _END, max(rows, 1) * ROW, tuple(found), tuple(nodes), tuple(edges), ends)
+    size = (words_x + _END, max(rows, 1) * ROW)
+    return Picture(*size, tuple(found), tuple(nodes), tuple(edges), ends)
 
 
 @dataclass(frozen=True, slots=True)
