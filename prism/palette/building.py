@@ -297,9 +297,9 @@ def raw_color(document: Document, text: str, name: str, new_key: NewKey) -> tupl
     resolver = Resolver(document)
     wanted = space.parse_function(text)
     for token in document.tokens:
-        if token.is_raw_color and resolver.influence(token.key) == ():
-            color = resolver.resolve(token.key, resolver.default_theme).color
-            if color is not None and _same(color, wanted):
+        if token.is_raw_color and not resolver.influence(token.key):
+            held = resolver.resolve(token.key, resolver.default_theme).color
+            if held is not None and _same(held, wanted):
                 return document, token
     made = step_token(new_key(), free_name(document, name), text)
     return add_tokens(document, [made], after=last_raw_color(document)), made

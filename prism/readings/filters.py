@@ -74,7 +74,7 @@ def types(document: Document) -> list[str]:
 
 def groups(document: Document) -> list[str]:
     """The first segments of all paths, in order."""
-    return list(dict.fromkeys(token.path.split(".", 1)[0] for token in document.tokens))
+    return list(dict.fromkeys(token.top for token in document.tokens))
 
 
 def _literal(token: Token) -> bool:

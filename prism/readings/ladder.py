@@ -94,9 +94,7 @@ def _step(
 
 def groups(document: Document) -> list[str]:
     """The groups that have tokens to stand on ladders, in order."""
-    return list(
-        dict.fromkeys(token.path.split(".", 1)[0] for token in document.tokens if _has_mark(token))
-    )
+    return list(dict.fromkeys(token.top for token in document.tokens if _has_mark(token)))
 
 
 def _has_mark(token: Token) -> bool:

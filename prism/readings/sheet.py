@@ -97,7 +97,7 @@ def in_order(tokens: Iterable[Token]) -> list[Token]:
 def _by_group(tokens: Iterable[Token]) -> dict[tuple[Tier, str], list[Token]]:
     found: dict[tuple[Tier, str], list[Token]] = {}
     for token in tokens:
-        found.setdefault((token.tier, token.path.split(".", 1)[0]), []).append(token)
+        found.setdefault((token.tier, token.top), []).append(token)
     return dict(sorted(found.items(), key=lambda one: TIERS.index(one[0][0])))
 
 
@@ -116,7 +116,7 @@ def blocks(
     none.
     """
     token = resolver.document.token(always)
-    opened = (token.tier, token.path.split(".", 1)[0]) if token is not None else None
+    opened = (token.tier, token.top) if token is not None else None
     planned: list[Block] = []
     shown: list[Token] = []
     for (tier, name), members in _by_group(tokens).items():

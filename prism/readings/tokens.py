@@ -8,12 +8,17 @@ from functools import lru_cache
 from coloraide.css.color_names import name2val_map
 
 from prism.color import space
+from prism.errors import PrismError
+from prism.palette import text_colors
 from prism.palette.ramps import oklch
 from prism.tokens.expressions import references
 from prism.tokens.model import Condition, Document, Pairing, Token, shown_path
 from prism.tokens.names import css_names
 from prism.tokens.resolve import Resolver, Theme
 from prism.tokens.resolved import Answer
+
+#: So many loose colors of one scene are offered.
+_MOST_LOOSE = 48
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +101,7 @@ class Shelf:
 
 def shelf(resolver: Resolver, theme: Theme) -> list[Shelf]:
     """The ramps step by step in a theme, every other set of raw colors that was brought or saved
-    under a group, then the named colors of CSS by hue."""
+    under a group, the loose colors of each scene, then the named colors of CSS by hue."""
     document = resolver.document
     sets: dict[str, list[Token]] = {}
     taken: set[str] = set()
@@ -116,10 +121,23 @@ def shelf(resolver: Resolver, theme: Theme) -> list[Shelf]:
         )
         for name, steps in sets.items()
     ]
+    loose = ((scene.name, _loose(scene.markup)) for scene in document.scenes)
+    found += [Shelf(name, colors) for name, colors in loose if colors]
     named = _css_names()
     for start in range(0, len(named), 24):
         found.append(Shelf("CSS", named[start : start + 24]))
     return found
+
+
+@lru_cache(maxsize=32)
+def _loose(markup: str) -> tuple[Pick, ...]:
+    """The colors that are written out in a scene, each once; words that are colors too are not."""
+    try:
+        found = text_colors.find(markup)
+    except PrismError:
+        return ()
+    written = {one.text: space.hex_text(one.color) for one in found if not one.text.isalpha()}
+    return tuple(Pick(text, shown) for text, shown in written.items())[:_MOST_LOOSE]
 
 
 @lru_cache(maxsize=1)

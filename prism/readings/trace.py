@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
+from typing import ClassVar
 
 from prism.tokens.model import Condition, Document, Token, shown_path
 from prism.tokens.resolve import Hop, Resolver, Theme
@@ -15,9 +16,8 @@ from prism.tokens.resolved import Answer
 
 #: The height of a row and the width of what stands at the end, in the picture's own units.
 ROW, _END, _SWATCH = 28.0, 130.0, 37.0
-#: The width of a letter in a node and at a line, and how many of them are shown at most.
+#: The width of a letter in a node and at a line.
 _LETTER, _SMALL = 7.0, 5.6
-MOST_LETTERS, MOST_SMALL, MOST_VALUE = 24, 15, 18
 #: So many ways to one answer are drawn.
 MOST_WAYS = 4
 
@@ -93,7 +93,13 @@ class End:
 
 @dataclass(frozen=True, slots=True)
 class Picture:
-    """The whole picture in its own units."""
+    """The whole picture in its own units, and how many letters of a label, of the words at a fork,
+    of a value and of the modes it holds in have room."""
+
+    LABEL: ClassVar[int] = 24
+    WORDS: ClassVar[int] = 15
+    VALUE: ClassVar[int] = 18
+    MODES: ClassVar[int] = 22
 
     width: float
     height: float
@@ -222,15 +228,17 @@ def picture(resolver: Resolver, key: str, theme: Theme) -> Picture:
     _measure(resolver.document, root, letters)
     columns, end = [], 0.0
     for label, words in letters:
-        width = min(label, MOST_LETTERS) * _LETTER + 18
-        gap = min(words, MOST_SMALL) * _SMALL + 28
+        width = min(label, Picture.LABEL) * _LETTER + 18
+        gap = min(words, Picture.WORDS) * _SMALL + 28
         columns.append(_Column(end, width, gap))
         end += width + gap
     nodes: list[Node] = []
     edges: list[Edge] = []
     _draw(resolver.document, root, (columns, end, ys, found), nodes, edges)
     texts = [_landing(ray) for ray in found]
-    words_x = end + _SWATCH + max((min(len(one), MOST_VALUE) for one in texts), default=0) * _LETTER
+    words_x = (
+        end + _SWATCH + max((min(len(one), Picture.VALUE) for one in texts), default=0) * _LETTER
+    )
     ends = tuple(
         End(ray, end, ys[number], ray.answer.hex, texts[number], words_x + 8)
         for number, ray in enumerate(found)

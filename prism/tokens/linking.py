@@ -116,7 +116,7 @@ def raw_groups(document: Document) -> list[tuple[str, int]]:
     found: dict[str, int] = {}
     for token in document.tokens:
         if token.is_raw_color:
-            name = token.path.split(".", 1)[0]
+            name = token.top
             found[name] = found.get(name, 0) + 1
     return list(found.items())
 

@@ -161,6 +161,11 @@ class Token:
         return self.path.removesuffix(".$root").rpartition(".")[0]
 
     @property
+    def top(self) -> str:
+        """The first segment of the path, which names the group it is listed in."""
+        return self.path.split(".", 1)[0]
+
+    @property
     def leaf(self) -> str:
         """The last segment of the path, as people read it."""
         return shown_path(self.path).rpartition(".")[2]

@@ -10,7 +10,7 @@ from bench import documents
 from demo import quillhaven
 from prism.readings import filters, ladder, sheet, tokens, trace
 from prism.tokens.entry import complete
-from prism.tokens.model import Pairing
+from prism.tokens.model import Pairing, Scene
 from prism.tokens.resolve import Resolver
 from tests.builders import document, random_document, token
 
@@ -182,6 +182,19 @@ class OfferTests(SimpleTestCase):
         self.assertEqual([round(d, 2) for d in distances], sorted(round(d, 2) for d in distances))
         used = complete(built, "", link)
         self.assertEqual(used[0].uses, max(one.uses for one in used))
+
+    def test_the_shelf_holds_the_loose_colors_of_scenes(self):
+        markup = (
+            '<p class="tan" style="color: #123456; background: rgb(1 2 3)">A red line</p>'
+            '<svg><path fill="#123456" stroke="{text.main}"/></svg>'
+        )
+        scenes = (Scene("a", "Board", markup), Scene("b", "Plain", "<p>Nothing</p>"))
+        built = replace(document(token("x", "#ffffff")), scenes=scenes)
+        rows = tokens.shelf(Resolver(built), (0, 0))
+        self.assertEqual(
+            [(row.name, [(one.value, one.hex) for one in row.colors]) for row in rows[:-7]],
+            [("Board", [("#123456", "#123456"), ("rgb(1 2 3)", "#010203")])],
+        )
 
     def test_the_shelf_holds_ramps_sets_that_were_brought_and_the_names_of_css(self):
         built = quillhaven.document()
