@@ -33,7 +33,8 @@ class Clash:
         if self.mine is None or self.theirs is None:
             who = "you" if self.mine is None else "somebody else"
             return f"The {words(self.kind)} {self.name} was removed by {who} and changed meanwhile."
-        return f"The {self.field} of the {words(self.kind)} {self.name} was changed by both."
+        part = "value of" if self.kind == "value" else f"{self.field} of the {words(self.kind)}"
+        return f"The {part} {self.name} was changed by both."
 
 
 @dataclass(frozen=True, slots=True)
