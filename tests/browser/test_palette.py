@@ -226,7 +226,22 @@ class KeyboardTests(PaletteCase):
         self.press("Control+Shift+z")
         expect(self.page.locator("section[aria-label=moss]")).to_have_count(1)
 
+    def open_chooser(self, choosers):
+        """The file chooser of the focused field. Chromium opens none where the key comes up more
+        than five seconds after it went down, as happens on a busy machine; a person presses again.
+        """
+        for _ in range(4):
+            self.press("Space")
+            for _ in range(50):
+                if choosers:
+                    return choosers[0]
+                self.page.wait_for_timeout(100)
+        active = self.page.evaluate("document.activeElement?.outerHTML")
+        self.fail(f"no file chooser opens for {active}")
+
     def test_a_picture_by_keyboard(self):
+        choosers = []
+        self.page.on("filechooser", lambda chooser: choosers.append(chooser))
         self.reach("#from-picture")
         self.press("Enter")
         expect(self.page.locator("#picture-file")).to_be_visible()
@@ -234,9 +249,7 @@ class KeyboardTests(PaletteCase):
         with TemporaryDirectory() as folder:
             path = Path(folder) / "quay.png"
             path.write_bytes(small_picture())
-            with self.page.expect_file_chooser() as chooser:
-                self.press("Space")
-            chooser.value.set_files(str(path))
+            self.open_chooser(choosers).set_files(str(path))
             self.reach("#read-button")
             self.press("Enter")
             expect(self.page.locator("#clusters tr")).to_have_count(4)
