@@ -26,6 +26,7 @@ from prism.tokens.model import (
     Pairing,
     Token,
 )
+from prism.tokens.resolve import Resolver
 
 DATA = Path(__file__).parent / "data"
 
@@ -54,6 +55,12 @@ def observatory():
 def observatory_expected():
     """What every token of the observatory is in each of its six themes."""
     return json.loads((DATA / "observatory" / "expected.json").read_text())["themes"]
+
+
+def resolved(built, key, **picks):
+    """What a token is in the theme of these modes, the default ones for other axes."""
+    found = Resolver(built)
+    return found.resolve(key, found.theme(picks))
 
 
 def theme_named(document_resolver, names):

@@ -11,11 +11,10 @@ from demo import quillhaven
 from prism.color import space
 from prism.palette.ramps import oklch
 from prism.tokens.model import BASE
-from prism.tokens.resolve import Resolver
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.browser.base import StudioTestCase
-from tests.builders import small_picture
+from tests.builders import resolved, small_picture
 
 
 class PaletteCase(StudioTestCase):
@@ -126,7 +125,7 @@ class MouseTests(PaletteCase):
         expect(self.page.locator("section[aria-label=glow]")).to_have_count(1)
         stored = self.stored()
         key = stored.token_at("text.main").key
-        self.assertEqual(Resolver(stored).resolve(key, (0, 0, 0)).hex, wanted)
+        self.assertEqual(resolved(stored, key).hex, wanted)
 
     def test_an_idea_is_taken_with_one_color_held(self):
         self.page.click("#ideas")
@@ -160,14 +159,14 @@ class MouseTests(PaletteCase):
         stored = self.stored()
         self.assertEqual(len(stored.ramps), len(quillhaven.document().ramps) + 4)
         fill = stored.token_at("action.fill").key
-        self.assertEqual(Resolver(stored).resolve(fill, (0, 0, 0)).hex, "#236b53")
+        self.assertEqual(resolved(stored, fill).hex, "#236b53")
 
     def test_a_gap_in_coverage_is_mended_by_a_click(self):
         self.page.click("#show-coverage")
         expect(self.page.locator(".needs .lacking")).to_have_count(1)
         self.page.click('[id="cover-label action.fill.pressed"]')
         expect(self.page.locator(".needs .lacking")).to_have_count(0)
-        self.assertEqual(len(self.stored().pairings), 30)
+        self.assertEqual(len(self.stored().pairings), 68)
 
     def test_colors_are_pasted_looked_at_and_stored(self):
         self.page.click("#bring-colors")
@@ -185,7 +184,7 @@ class MouseTests(PaletteCase):
 
 
 class KeyboardTests(PaletteCase):
-    def reach(self, selector, most=60):
+    def reach(self, selector, most=120):
         """Go with Tab until an element has the focus."""
         for _ in range(most):
             if self.page.evaluate("s => document.activeElement?.matches(s) ?? false", selector):
@@ -293,7 +292,7 @@ class KeyboardTests(PaletteCase):
         self.reach(gap)
         self.press("Enter")
         expect(self.page.locator("#gaps b")).to_have_text("All a scheme usually needs is covered.")
-        self.assertEqual(len(self.stored().pairings), 30)
+        self.assertEqual(len(self.stored().pairings), 68)
         self.press("Control+z")
         expect(self.page.locator(gap)).to_have_count(1)
         self.assertEqual(self.stored(), quillhaven.document())

@@ -106,7 +106,7 @@ class LadderTests(SimpleTestCase):
     def test_tokens_stand_on_their_steps_mode_by_mode(self):
         built = quillhaven.document()
         resolver = Resolver(built)
-        rows = ladder.ladders(resolver, built.axes[0], (0, 0, 0), "text")
+        rows = ladder.ladders(resolver, built.axes[0], resolver.default_theme, "text")
         found = {ramp.name: ladders for ramp, ladders in rows}
         ink = found["ink"]
         self.assertEqual([one.mode.name for one in ink], ["light", "dark", "dim"])
@@ -117,7 +117,8 @@ class LadderTests(SimpleTestCase):
         through = {m.name: m.through for r in found["spruce"][0].rungs for m in r.marks}
         self.assertEqual(through, {"text.link": "accent.8"})
         self.assertEqual(
-            [r.name for r, _ in ladder.ladders(resolver, None, (0, 0, 0), "nothing")], []
+            [r.name for r, _ in ladder.ladders(resolver, None, resolver.default_theme, "nothing")],
+            [],
         )
 
 
@@ -213,8 +214,10 @@ class OfferTests(SimpleTestCase):
     def test_the_page_of_a_token_says_where_it_is_used(self):
         resolver = Resolver(quillhaven.document())
         page = tokens.page(resolver, resolver.document.token("text.main"))
-        self.assertEqual([one.path for one in page.users], ["board.time"])
-        self.assertEqual(len(page.pairings), 6)
+        self.assertEqual(
+            [one.path for one in page.users], ["board.time", "ticket.place", "field.text"]
+        )
+        self.assertEqual(len(page.pairings), 13)
         self.assertEqual(page.css_name, "text-main")
-        beside = tokens.landing_beside(resolver, "text.link", (0, 0, 0))
-        self.assertIn("button.fill", [one.path for one in beside])
+        beside = tokens.landing_beside(resolver, "text.link", resolver.default_theme)
+        self.assertIn("button.fill.$root", [one.path for one in beside])

@@ -16,7 +16,7 @@ from prism.tokens.resolve import Resolver
 from studio.store import pictures
 from studio.store import projects as store
 from studio.store.models import Picture, Project
-from tests.builders import areas, document, saved, small_picture, token
+from tests.builders import areas, document, resolved, saved, small_picture, token
 from tests.studio.cases import RoomCase
 
 WORDS = "calm harbor at dusk, one warm light"
@@ -72,7 +72,7 @@ class RampTests(PaletteCase):
         self.post("palette:store-point", token="spruce.3", lightness="0.9", chroma="0.2", hue="167")
         stored = self.stored()
         self.assertEqual(stored.ramps[1].moved, ("spruce.3",))
-        color = Resolver(stored).resolve("spruce.3", (0, 0, 0)).color
+        color = resolved(stored, "spruce.3").color
         self.assertEqual(color.space, "srgb")
         self.post("palette:act", act="release", on="spruce.3")
         self.assertEqual(self.stored(), quillhaven.document())
@@ -119,7 +119,7 @@ class RampTests(PaletteCase):
             ("drop-purpose", "ink", "", "", lambda d: len(d.purposes) == 5),
             ("purpose-up", "ink", "", "", lambda d: d.purposes[0].key == "ink"),
             ("purpose-down", "ink", "", "", lambda d: d.purposes[2].key == "ink"),
-            ("cover", "label action.fill.pressed", "", "", lambda d: len(d.pairings) == 30),
+            ("cover", "label action.fill.pressed", "", "", lambda d: len(d.pairings) == 68),
         ):
             with self.subTest(act):
                 response = self.post("palette:act", act=act, on=on, text=text, to=to)
@@ -155,7 +155,7 @@ class ImpactTests(PaletteCase):
         response = self.said(token="spruce.8", value="#cccccc")
         self.assertContains(response, "Breaks")
         self.assertContains(response, "text.link on surface.page")
-        self.assertContains(response, "of 18 themes")
+        self.assertContains(response, "of 288 themes")
         self.assertContains(self.said(token="spruce.8", value="#236b53"), "Changes nothing")
         self.assertContains(self.said(token="spruce.8", value="nope"), "is not a color")
 
@@ -235,7 +235,7 @@ class PictureTests(PaletteCase):
         self.post("bringing:assign", picture=kept.code, **said)
         stored = self.stored()
         self.assertEqual(stored.ramps[-1].name, "glow")
-        link = Resolver(stored).resolve("text.link", (0, 0, 0)).hex
+        link = resolved(stored, "text.link").hex
         self.assertEqual(link, kept.colors[1]["hex"])
         self.project.refresh_from_db()
         self.assertEqual(self.project.revision, 2)

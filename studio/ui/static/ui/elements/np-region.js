@@ -141,6 +141,15 @@ export class NpRegion extends HTMLElement {
 
   #reveal() {
     this.querySelector(".cell[aria-current]")?.scrollIntoView({ block: "nearest" });
+    const end = this.querySelector(".trace-scroll .end.hot");
+    if (end) this.#uncover(end, end.closest(".trace-scroll"));
+  }
+
+  /** Scroll a box, and nothing around it, until the whole of what lies in it is seen. */
+  #uncover(part, box) {
+    const [inner, outer] = [part.getBoundingClientRect(), box.getBoundingClientRect()];
+    if (inner.right > outer.right) box.scrollLeft += inner.right - outer.right + 12;
+    if (inner.bottom > outer.bottom) box.scrollTop += inner.bottom - outer.bottom + outer.height / 2;
   }
 
   async #listen() {

@@ -1,0 +1,182 @@
+"""Levels of elevation in a mode made of another: they get lighter as they rise, stay in order
+and apart, and what is read on them can still be read.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from prism.checks.contrast import audit
+from prism.color import space
+from prism.color.contrast import relative_luminance
+from prism.derive.mapping import ladder_of
+from prism.tokens.bindings import words_of
+from prism.tokens.entry import reference_to
+from prism.tokens.expressions import reference_of
+from prism.tokens.model import Document, Expression, Pairing, Token
+from prism.tokens.resolve import Resolver, Theme
+
+_SURFACE = frozenset(
+    ["surface", "ground", "background", "bg", "page", "card", "raised", "sunken", "level"]
+)
+#: Names of levels from the lowest up; a surface of another name lies as high as a card.
+_RISE = (
+    ("sunken", "well"),
+    ("page", "base", "ground", "canvas", "background", "bg"),
+    ("card", "panel"),
+    ("raised",),
+    ("floating", "top", "menu", "popover"),
+    ("modal", "dialog", "overlay"),
+)
+_PAGE, _CARD = 1, 2
+
+
+@dataclass(frozen=True, slots=True)
+class Levels:
+    """The surfaces of a document by token key with how high each lies, and the colors they may
+    take, by key, lightest first; ``used`` is the place of the lightest one they take now."""
+
+    ranks: Mapping[str, int]
+    shades: tuple[str, ...]
+    used: int
+
+
+def find(resolver: Resolver, theme: Theme) -> Levels | None:
+    """The surfaces that stand on one ladder, the one most of them stand on, or on white or black.
+
+    None where fewer than two do.
+    """
+    document = resolver.document
+    standing: list[tuple[Token, str, tuple[str, ...]]] = []
+    for token in document.tokens:
+        words = words_of(token.path)
+        if token.tier != "semantic" or token.type != "color" or not words:
+            continue
+        if words[0] not in _SURFACE or "inverse" in words:
+            continue
+        won = resolver.winner(token.key, theme)
+        path = reference_of(won[1].text) if won and isinstance(won[1], Expression) else ""
+        target = document.token_at(path) if path else None
+        answer = resolver.resolve(token.key, theme).color
+        if won is None or target is None or answer is None or answer.alpha < 1:
+            continue
+        ladder = ladder_of(document, won[1])
+        standing.append((token, target.key, ladder[0] if ladder else ()))
+    ladders = [steps for _, _, steps in standing if steps]
+    if not ladders:
+        return None
+    shades = _shades(resolver, theme, max(ladders, key=ladders.count))
+    members = {token: target for token, target, _ in standing if target in shades}
+    if len(members) < 2:
+        return None
+    ranks = {token.key: _rank(token) for token in members}
+    return Levels(ranks, shades, min(shades.index(target) for target in members.values()))
+
+
+def assign(
+    resolver: Resolver, theme: Theme, levels: Levels, inks: Mapping[str, str]
+) -> dict[str, Expression]:
+    """The value of each surface in the new mode, by token key.
+
+    What is lightest by day lies lowest at night: the lowest level takes the shade opposite to the
+    lightest one used, each level above it the next lighter one. ``inks`` are the shades that words
+    and lines take, by token key; where they could no longer be read the levels end, and the upper
+    ones lie between two shades.
+    """
+    ranks = sorted(set(levels.ranks.values()))
+    lowest = len(levels.shades) - 1 - levels.used
+    highest = min(_readable(resolver, theme, levels, inks, lowest), max(lowest - 1, 0))
+    places = _places(len(ranks), lowest, highest)
+    return {
+        key: _between(resolver.document, levels.shades, places[ranks.index(rank)])
+        for key, rank in levels.ranks.items()
+    }
+
+
+def plain_ends(resolver: Resolver, theme: Theme) -> list[str]:
+    """The raw colors that are pure white or black, by key."""
+    return [
+        token.key
+        for token in resolver.document.tokens
+        if token.is_raw_color and resolver.resolve(token.key, theme).hex in ("#ffffff", "#000000")
+    ]
+
+
+def _shades(resolver: Resolver, theme: Theme, steps: tuple[str, ...]) -> tuple[str, ...]:
+    """A ladder from its lightest to its darkest step, with white and black at its ends."""
+
+    def light(key: str) -> float:
+        color = resolver.resolve(key, theme).color
+        return float(relative_luminance(space.rgba(color)[:3])) if color else 0.0
+
+    ends = [key for key in plain_ends(resolver, theme) if key not in steps]
+    return tuple(sorted((*ends, *steps), key=light, reverse=True))
+
+
+def _rank(token: Token) -> int:
+    """How high a surface lies by its name, or by its number counted from the page."""
+    words = words_of(token.path)
+    numbers = [int(word) for word in words if word.isdigit()]
+    if numbers:
+        return _PAGE + numbers[0]
+    for some in (words[1:], words):
+        known = [place for place, names in enumerate(_RISE) if set(names) & set(some)]
+        if known:
+            return max(known)
+    return _CARD
+
+
+def _readable(
+    resolver: Resolver, theme: Theme, levels: Levels, inks: Mapping[str, str], lowest: int
+) -> int:
+    """The place of the lightest shade on which all that can be read now can be read then."""
+    watched = [
+        pairing
+        for pairing in resolver.document.pairings
+        if pairing.foreground in inks
+        and len(pairing.backgrounds) == 1
+        and pairing.backgrounds[0] in levels.ranks
+    ]
+    held = [
+        pairing
+        for pairing, now in zip(watched, audit(resolver, watched, [theme]), strict=True)
+        if now.passes
+    ]
+    inked = [(inks[one.foreground], one.required) for one in held]
+
+    def read(place: int) -> list[bool]:
+        ground = (levels.shades[place],)
+        pairs = [Pairing("", ink, ground, required=ratio) for ink, ratio in inked]
+        return [one.passes for one in audit(resolver, pairs, [theme])]
+
+    first = read(lowest)  # what cannot be read even here has to move itself
+    place = lowest
+    while place > 0:
+        if any(was and not now for was, now in zip(first, read(place - 1), strict=True)):
+            break
+        place -= 1
+    return place
+
+
+def _places(count: int, lowest: int, highest: int) -> list[float]:
+    """``count`` places from ``lowest`` towards ``highest``: whole ones while there is room, the
+    rest spread over what is left."""
+    whole = min(count, max(lowest - highest, 1))
+    places = [float(lowest - i) for i in range(whole)]
+    left = count - whole
+    last = places[-1]
+    return places + [last - (last - highest) * (i + 1) / left for i in range(left)]
+
+
+def _between(document: Document, shades: tuple[str, ...], place: float) -> Expression:
+    """The shade at a place, or a mix of the two it lies between."""
+    below, share = int(place) + 1, 1 - (place - int(place))
+    upper = document.token(shades[int(place)])
+    assert upper is not None
+    if share == 1:
+        return reference_to(document, upper)
+    lower = document.token(shades[below])
+    assert lower is not None
+    one, other = (reference_to(document, token).text for token in (lower, upper))
+    return Expression(f"color-mix(in oklab, {one} {round((1 - share) * 100)}%, {other})")

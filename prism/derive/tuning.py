@@ -1,0 +1,186 @@
+"""A mode in the making: what is settled so far, and what stands out on it and can be read."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from prism.checks.contrast import audit
+from prism.derive.levels import plain_ends
+from prism.derive.mapping import ladder_of
+from prism.tokens.axes import add_mode
+from prism.tokens.bindings import words_of
+from prism.tokens.edit import set_values
+from prism.tokens.entry import reference_to
+from prism.tokens.model import Condition, Document, Mode, Pairing, Token, Value
+from prism.tokens.resolve import Resolver, Theme
+
+Reason = Literal["mirrored", "level", "tuned", "label"]
+#: Within this many L* points a color stands out as much as its yardstick.
+EVEN = 3.0
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """What one token would hold in the new mode: its value now, the proposed one, and why."""
+
+    token: Token
+    now: Value
+    proposed: Value
+    reason: Reason
+    words: str
+
+
+class Trial:
+    """A new mode ``key`` of an axis that starts as a copy of ``source``, and its rows so far."""
+
+    def __init__(self, before: Resolver, axis: str, source: str, key: str) -> None:
+        self.before = before
+        self.was = before.theme({axis: source})
+        self.rows: dict[str, Row] = {}
+        self._picks = {axis: key}
+        self._copy = add_mode(before.document, axis, Mode(key, key), source)
+        self._pairings: dict[str, list[Pairing]] = {}
+        for pairing in before.document.pairings:
+            self._pairings.setdefault(pairing.foreground, []).append(pairing)
+
+    def put(self, token: Token, now: Value, proposed: Value, reason: Reason, words: str) -> None:
+        """Settle what a token holds."""
+        self.rows[token.key] = Row(token, now, proposed, reason, words)
+
+    def opaque(self, steps: Iterable[str]) -> bool:
+        """Whether no step of a ladder lets anything through."""
+        colors = [self.before.resolve(key, self.was).color for key in steps]
+        return all(color is None or color.alpha >= 1 for color in colors)
+
+    def reference(self, key: str) -> Value:
+        """The reference to a token, by key."""
+        token = self.before.document.token(key)
+        assert token is not None
+        return reference_to(self.before.document, token)
+
+    def tune(self, tokens: Sequence[tuple[Token, Value]]) -> None:
+        """Settle colors that carry meaning or brand, given with their values: the step of their
+        ladder that stands out from the background of the new mode as much as they do now, by CIE
+        L*. Fills come before the labels that lie on them; a label takes what can be read on its
+        fill.
+        """
+        grounds = _grounds(self.before.document, [token for token, _ in tokens])
+        waiting = {token.key for token, _ in tokens}
+        fills = [one for one in tokens if grounds.get(one[0].key) not in waiting]
+        labels = [one for one in tokens if grounds.get(one[0].key) in waiting]
+        for wave in (fills, labels):
+            after, theme = self._now()
+            for token, value in wave:
+                if token.key in grounds:
+                    self._tune(after, theme, token, value, grounds[token.key])
+
+    def mend(self, keys: Iterable[str]) -> None:
+        """Move what can be read now and could not be read then along its ladder, no further than
+        it must; ``keys`` are of tokens that stand on one."""
+        after, theme = self._now()
+        document = self.before.document
+        for key in keys:
+            said = self._pairings.get(key, [])
+            read = audit(self.before, said, [self.was])
+            held = [one for one, now in zip(said, read, strict=True) if now.passes]
+            row = self.rows[key]
+            ladder = ladder_of(document, row.proposed)
+            if ladder is None or not any(one.fails for one in audit(after, held, [theme])):
+                continue
+            steps, place = ladder
+            short = _falling_short(after, theme, steps, held)
+            best = min(range(len(steps)), key=lambda i: (short[i], abs(i - place), i))
+            if short[best] < short[place]:
+                by = abs(best - place)
+                words = f"{row.words}, and {by} step{'s' if by > 1 else ''} on to be read"
+                self.put(row.token, row.now, self.reference(steps[best]), row.reason, words)
+
+    def _now(self) -> tuple[Resolver, Theme]:
+        """The document as it would be, and the theme of the new mode."""
+        condition = Condition.of(self._picks)
+        values = [(key, condition, row.proposed) for key, row in self.rows.items()]
+        after = Resolver(set_values(self._copy, values))
+        return after, after.theme(self._picks)
+
+    def _tune(self, after: Resolver, theme: Theme, token: Token, value: Value, ground: str) -> None:
+        pairings = self._pairings.get(token.key, [])
+        ladder = ladder_of(self.before.document, value)
+        if ladder is None or not self.opaque(ladder[0]):
+            self._end_of_ink(after, theme, token, value, ground)
+            return
+        steps = ladder[0]
+        (yardstick,) = audit(self.before, [Pairing("", token.key, (ground,))], [self.was])
+        readings = audit(after, [Pairing("", step, (ground,)) for step in steps], [theme])
+        gaps = [math.inf if one.missing else abs(one.gap) for one in readings]
+        if yardstick.missing or min(gaps) == math.inf:
+            return
+        wanted = abs(yardstick.gap)
+        short = _falling_short(after, theme, steps, pairings)
+        best = min(range(len(steps)), key=lambda i: (short[i], abs(gaps[i] - wanted), i))
+        if short[best] and self._end_of_ink(after, theme, token, value, ground):
+            return
+        words = (
+            "stands out as much as here"
+            if abs(gaps[best] - wanted) <= EVEN
+            else f"stands out by {gaps[best]:.0f} L* there, {wanted:.0f} here"
+        )
+        self.put(token, value, self.reference(steps[best]), "tuned", words)
+
+    def _end_of_ink(
+        self, after: Resolver, theme: Theme, token: Token, value: Value, ground: str
+    ) -> bool:
+        """Whether a color that can no longer be read on its ground took the end of the ink that
+        can: of the first and last steps of all ramps, white and black, the one of the highest
+        contrast."""
+        required = max((one.required for one in self._pairings.get(token.key, ())), default=0.0)
+        if not required:
+            return False
+        ramps = [ramp for ramp in after.document.ramps if len(ramp.steps) >= 3]
+        ends = [key for ramp in ramps for key in (ramp.steps[0], ramp.steps[-1])]
+        keys = [token.key, *plain_ends(after, theme), *ends]
+        own, *others = audit(after, [Pairing(key, key, (ground,)) for key in keys], [theme])
+        known = [one for one in others if not one.missing]
+        if own.missing or own.ratio >= required or not known:
+            return False
+        best = max(known, key=lambda one: one.ratio)
+        words = f"{best.shown} on its fill, {own.shown} as it is"
+        self.put(token, value, self.reference(best.pairing), "label", words)
+        return True
+
+
+def _falling_short(
+    resolver: Resolver, theme: Theme, steps: Sequence[str], pairings: Sequence[Pairing]
+) -> list[int]:
+    """For each step of a ladder, of how many pairings it would fall short."""
+    pairs = [
+        Pairing("", step, one.backgrounds, required=one.required, page=one.page)
+        for step in steps
+        for one in pairings
+    ]
+    fails = [reading.fails for reading in audit(resolver, pairs, [theme])]
+    width = len(pairings)
+    return [sum(fails[i * width : (i + 1) * width]) for i in range(len(steps))]
+
+
+def _grounds(document: Document, tokens: list[Token]) -> dict[str, str]:
+    """The background each color is judged on: that of its first pairing, else the page."""
+    found: dict[str, str] = {}
+    for pairing in document.pairings:
+        if len(pairing.backgrounds) == 1:
+            found.setdefault(pairing.foreground, pairing.backgrounds[0])
+    page = next(
+        (
+            token.key
+            for token in document.tokens
+            if token.tier == "semantic" and {"surface", "page"} <= set(words_of(token.path))
+        ),
+        "",
+    )
+    return {
+        token.key: found.get(token.key, page)
+        for token in tokens
+        if found.get(token.key, page) and found.get(token.key, page) != token.key
+    }
