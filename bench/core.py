@@ -65,12 +65,12 @@ def all_themes(built: Document) -> list[str]:
         f"| each theme by itself, no memo between them | {apart:.1f} s (from {len(sample)} of {len(themes)} themes) |",
         f"| **ratio, at least 20** | **{apart / together:.0f}** |",
     ]
-    busiest = max(built.tokens[:60], key=lambda token: len(resolver.users([token.key]))).key
+    busiest = max(built.tokens[:60], key=lambda token: len(resolver.graph.users([token.key]))).key
     changed = _edited(built, busiest)
     fresh, _ = timed(lambda: Tables(Resolver(changed)).all())
     started = time.perf_counter()
     kept = Resolver(changed, resolver)
-    reached = kept.users([busiest])
+    reached = kept.graph.users([busiest])
     for key in reached:
         for theme in themes:
             kept.resolve(key, theme)

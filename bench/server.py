@@ -15,7 +15,6 @@ from dataclasses import replace
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
-import django
 import numpy as np
 from django.core.management import call_command
 from PIL import Image
@@ -213,7 +212,9 @@ def _row(name: str, work: Callable[[], object], limit: int) -> str:
 
 def main() -> None:
     """Measure everything and write the table."""
-    django.setup()
+    from studio import wsgi
+
+    assert wsgi.application  # set up as it is when it serves
     call_command("migrate", verbosity=0)
     with TemporaryDirectory() as folder:
         rows = pictures(Path(folder))

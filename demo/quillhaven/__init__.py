@@ -75,12 +75,12 @@ def _colors() -> list[Token]:
     for path, (description, cases) in tables.BY_BRAND.items():
         tokens.append(token(path, "color", "semantic", *cases, description=description))
     for path, (*cells, description) in tables.BY_STATUS.items():
-        cases = zip((RUNNING, DELAYED, CANCELLED, NOTICE), cells, strict=True)
-        tokens.append(token(path, "color", "semantic", *cases, description=description))
+        by_status = zip((RUNNING, DELAYED, CANCELLED, NOTICE), cells, strict=True)
+        tokens.append(token(path, "color", "semantic", *by_status, description=description))
     brands = ((TARNMOOR, "spruce"), (OSPRELLE, "brine"), (VEXLEY, "heather"))
     for step in range(1, 12):
-        cases = [(when, f"{{{ramp}.{step}}}") for when, ramp in brands]
-        tokens.append(token(f"accent.{step}", "color", "semantic", *cases))
+        own = [(when, f"{{{ramp}.{step}}}") for when, ramp in brands]
+        tokens.append(token(f"accent.{step}", "color", "semantic", *own))
     return tokens
 
 
