@@ -276,6 +276,26 @@ class LaterRowsTests(TokensCase):
         self.revision(2)
         expect(self.at(-1)).to_be_focused()
 
+    def test_rows_that_were_there_stay_until_fresh_ones_come(self):
+        self.scroll()
+        was = self.at(-1).inner_text()
+        held, open_now = [], []
+
+        def later(route):
+            route.continue_() if open_now else held.append(route)
+
+        self.page.route("**/rows?*", later)
+        self.at(-1).focus()
+        self.page.evaluate(PASTE, "#123456")
+        self.revision(2)
+        expect(self.page.locator("tbody.later").last).to_contain_text(was)
+        expect(self.at(-1)).to_be_focused()
+        open_now.append(True)
+        for route in held:
+            route.continue_()
+        expect(self.at(-1)).to_contain_text("#123456")
+        expect(self.at(-1)).to_be_focused()
+
 
 class TwoPeopleTests(TokensCase):
     def setUp(self):

@@ -87,10 +87,12 @@ def _room(frame, typed=None, problem=None, clash=None, status=200):
     folded = tuple(one for one in frame.extra.get("folded", "").split("~") if one)
     opened = frame.extra.get("cell", "").partition(":")[0]
     blocks = sheet.blocks(frame.resolver, axis, frame.theme, chosen, folded=folded, always=opened)
+    source = _source(frame)
     context = {
+        "source": source,
         "axis": axis,
         "heads": sheet.columns(frame.resolver, axis, frame.theme),
-        "blocks": _blocks(frame, axis, blocks, folded),
+        "blocks": _blocks(frame, axis, blocks, folded, source),
         "count": len(chosen),
         "find": frame.extra.get("find", ""),
         "asked": _asked(frame),
@@ -108,11 +110,15 @@ def _room(frame, typed=None, problem=None, clash=None, status=200):
     return frames.show(frame, "tokens/room.html", context, status)
 
 
-def _blocks(frame, axis, blocks, folded):
-    """The markup of blocks of rows."""
+def _source(frame):
+    """What the address begins with that rows come from when they come into sight."""
     source = reverse("tokens:rows", args=[frame.project.code])
     rest = frame.query(cell=None, view=None)
-    source = f"{source}{rest}&" if rest else f"{source}?"
+    return f"{source}{rest}&" if rest else f"{source}?"
+
+
+def _blocks(frame, axis, blocks, folded, source):
+    """The markup of blocks of rows."""
     columns = 1 + (len(axis.modes) if axis else 1)
     found, tier = [], ""
     for block in blocks:

@@ -1,7 +1,8 @@
-// <np-later><table>… tbody.later[data-source][data-count] …</table></np-later>: rows that are sent when
+// <np-later data-of><table>… tbody.later[data-source][data-count] …</table></np-later>: rows that are sent when
 // they come into sight, or when somebody needs them. Until then each such tbody is as high as its
-// rows will be. What comes is the tr of a table that the source answers; its cells are reached
-// through the grid, not by Tab.
+// rows will be, or holds the rows that stood there before, where the element takes the place of
+// another of the same data-of. What comes is the tr of a table that the source answers; its cells
+// are reached through the grid, not by Tab.
 
 import { fragment } from "./fragments.js";
 
@@ -10,6 +11,9 @@ const AGAIN = 2000;
 
 const follows = (one, other) => other.compareDocumentPosition(one) & Node.DOCUMENT_POSITION_FOLLOWING;
 
+/** The rows of the element that has just gone, and where each token's is among them. */
+let gone = null;
+
 export class NpLater extends HTMLElement {
   #seen = null;
   #asked = new Map();
@@ -17,13 +21,36 @@ export class NpLater extends HTMLElement {
   connectedCallback() {
     this.#seen = new IntersectionObserver(this.#onSight, { root: this.closest(".body"), rootMargin: "400px" });
     for (const body of this.#bodies) {
-      body.firstElementChild.style.height = `${+body.dataset.count * ROW}px`;
+      const rows = this.#stoodHere(body);
+      if (rows) body.replaceChildren(...rows);
+      else body.firstElementChild.style.height = `${+body.dataset.count * ROW}px`;
       this.#seen.observe(body);
     }
   }
 
   disconnectedCallback() {
     this.#seen.disconnect();
+    const cells = [...this.querySelectorAll("tr > td:nth-child(2) > a.cell")];
+    const at = new Map(cells.map((cell, index) => [cell.dataset.token, index]));
+    gone = { of: this.dataset.of, rows: cells.map((cell) => cell.closest("tr")), at };
+    queueMicrotask(() => (gone = null));
+  }
+
+  /** The rows that stood in a block's place a moment ago, where they were there. */
+  #stoodHere(body) {
+    if (!gone || gone.of !== this.dataset.of) return null;
+    const first = gone.at.get(new URL(body.dataset.source, location.href).searchParams.get("from"));
+    const rows = gone.rows.slice(first, first + +body.dataset.count);
+    if (first === undefined || rows.length < +body.dataset.count) return null;
+    for (const row of rows) {
+      row.classList.remove("on");
+      for (const pick of row.querySelectorAll("input:checked")) pick.checked = false;
+      for (const cell of row.querySelectorAll("a.cell")) {
+        cell.removeAttribute("aria-current");
+        cell.tabIndex = -1;
+      }
+    }
+    return rows;
   }
 
   get #bodies() {
@@ -87,9 +114,11 @@ export class NpLater extends HTMLElement {
       setTimeout(() => this.isConnected && this.#seen.observe(body), AGAIN);
       return false;
     }
+    const active = body.contains(document.activeElement) ? document.activeElement.id : "";
     body.replaceChildren(...fresh.querySelectorAll("tr"));
     body.classList.remove("later");
     for (const cell of body.querySelectorAll("a.cell")) cell.tabIndex = -1;
+    if (active) document.getElementById(active)?.focus({ preventScroll: true });
     this.closest("np-region")?.returnFocus();
     return true;
   }
