@@ -14,8 +14,8 @@ from prism.tokens.model import Condition, Document, Token, shown_path
 from prism.tokens.resolve import Hop, Resolver, Theme
 from prism.tokens.resolved import Answer
 
-#: The height of a row and the width of what stands at the end, in the picture's own units.
-ROW, _END, _SWATCH = 28.0, 130.0, 37.0
+#: The height of a row and the width of a swatch at the end, in the picture's own units.
+ROW, _SWATCH = 28.0, 37.0
 #: The width of a letter in a node and at a line.
 _LETTER, _SMALL = 7.0, 5.6
 #: So many ways to one answer are drawn.
@@ -97,9 +97,9 @@ class Picture:
     of a value and of the modes it holds in have room."""
 
     LABEL: ClassVar[int] = 24
-    WORDS: ClassVar[int] = 15
+    WORDS: ClassVar[int] = 24
     VALUE: ClassVar[int] = 18
-    MODES: ClassVar[int] = 22
+    MODES: ClassVar[int] = 44
 
     width: float
     height: float
@@ -243,7 +243,8 @@ def picture(resolver: Resolver, key: str, theme: Theme) -> Picture:
         End(ray, end, ys[number], ray.answer.hex, texts[number], words_x + 8)
         for number, ray in enumerate(found)
     )
-    size = (words_x + _END, max(rows, 1) * ROW)
+    said = max((min(len(ray.words), Picture.MODES) for ray in found), default=0)
+    size = (words_x + 16 + said * _SMALL, max(rows, 1) * ROW)
     return Picture(*size, tuple(found), tuple(nodes), tuple(edges), ends)
 
 

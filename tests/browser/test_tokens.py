@@ -224,6 +224,13 @@ class LaterRowsTests(TokensCase):
         self.scroll()
         expect(self.at(-1)).to_be_visible()
 
+    def test_an_opened_cell_is_in_sight_wherever_it_lies(self):
+        key = self.stored().token_at(self.paths[-1]).key
+        self.open(f"?cell={key}:")
+        expect(self.at(-1)).to_be_in_viewport()
+        self.page.locator(".dock details summary").last.click()
+        expect(self.at(-1)).to_be_in_viewport()
+
     def test_a_block_that_did_not_come_is_asked_for_again(self):
         failed = []
 

@@ -174,6 +174,18 @@ class CellTests(TokensCase):
         self.store("", clear="1", **said)
         self.assertIsNone(self.text("text.link", condition))
 
+    def test_the_value_box_says_what_a_token_of_its_type_takes(self):
+        for cell, sentence in (
+            ("text.link:light", "a color finds the nearest tokens"),
+            ("copy.find:light", "The words as they are"),
+            ("show.map:light", "true or false"),
+            ("space.row:light", "a value with its unit"),
+            ("shadow.card:light", "the parts as they stand above"),
+            ("weight.loud:light", "a value as CSS writes it"),
+        ):
+            page = self.client.get(self.url("tokens:room"), {"cell": cell})
+            self.assertContains(page, sentence)
+
     def test_what_a_value_comes_to_and_changes_is_said(self):
         url = self.url("tokens:impact")
         said = {"token": "text.link", "condition": "[]", "revision": 1}

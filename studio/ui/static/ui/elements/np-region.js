@@ -15,16 +15,19 @@ export class NpRegion extends HTMLElement {
   #idle = Promise.resolve();
   #lost = "";
   #pulse = 0;
+  #onToggle = () => this.#reveal(); // what opens below takes room from the row above it
   #onPop = () => this.load(location.href, { push: false });
 
   connectedCallback() {
     this.addEventListener("click", this.#onClick);
     this.addEventListener("submit", this.#onSubmit);
+    this.addEventListener("toggle", this.#onToggle, true);
     window.addEventListener("popstate", this.#onPop);
     this.#channel = new BroadcastChannel(`np-${this.dataset.project}`);
     this.#channel.onmessage = () => this.#refresh();
     this.#reveal();
     document.fonts?.ready.then(() => this.#reveal());
+    customElements.whenDefined("np-later").then(() => this.#reveal()); // rows have their height now
     if (this.dataset.pulse) this.#pulse = setInterval(() => this.#listen(), PULSE);
   }
 
@@ -32,6 +35,7 @@ export class NpRegion extends HTMLElement {
     clearInterval(this.#pulse);
     this.removeEventListener("click", this.#onClick);
     this.removeEventListener("submit", this.#onSubmit);
+    this.removeEventListener("toggle", this.#onToggle, true);
     window.removeEventListener("popstate", this.#onPop);
     this.#channel.close();
     this.#request?.abort();
