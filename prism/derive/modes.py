@@ -4,7 +4,7 @@ tuned to stand out as much as they do in the mode they come from. Proposed row b
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Collection, Iterable
 
 from prism.derive import levels
 from prism.derive.mapping import ladder_of
@@ -87,10 +87,16 @@ def take(
     """The document with a mode that is a copy of ``source`` but for the proposed rows accepted, by
     token key."""
     rows = [row for row in propose(document, axis, source, mode.key) if row.token.key in accepted]
+    return with_rows(document, axis, mode, source, rows)
+
+
+def with_rows(
+    document: Document, axis: str, mode: Mode, source: str, rows: Iterable[Row]
+) -> Document:
+    """The document with a mode that is a copy of ``source`` but for these rows."""
+    condition = Condition.of({axis: mode.key})
     changed = add_mode(document, axis, mode, source)
-    return set_values(
-        changed, [(row.token.key, Condition.of({axis: mode.key}), row.proposed) for row in rows]
-    )
+    return set_values(changed, [(row.token.key, condition, row.proposed) for row in rows])
 
 
 def _is_rung(document: Document, token: Token) -> bool:

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from prism.checks.contrast import audit
+from prism.derive import modes
+from prism.derive.tuning import Row
 from prism.tokens.axes import lost_with_mode
-from prism.tokens.expressions import reference_of
-from prism.tokens.model import Axis, Document, Expression, Mode, Value
+from prism.tokens.model import Axis, Document, Mode
 from prism.tokens.resolve import Resolver, Theme
 
 
@@ -33,7 +35,7 @@ def rows(document: Document) -> list[AxisRow]:
     found = []
     for axis in document.axes:
         follows = axis.follows
-        modes = tuple(
+        shown = tuple(
             ModeRow(
                 mode,
                 len(lost_with_mode(document, axis.key, mode.key)),
@@ -49,12 +51,33 @@ def rows(document: Document) -> list[AxisRow]:
             any(condition.mode_on(axis.key) for condition, _ in token.values)
             for token in document.tokens
         )
-        found.append(AxisRow(axis, modes, tokens))
+        found.append(AxisRow(axis, shown, tokens))
     return found
 
 
-def color_of(resolver: Resolver, value: Value, theme: Theme) -> str:
-    """The hex of a value that is a plain reference; empty for any other."""
-    path = reference_of(value.text) if isinstance(value, Expression) else ""
-    token = resolver.document.token_at(path) if path else None
-    return resolver.resolve(token.key, theme).hex if token else ""
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """A proposed mode: each row with its color now and then, as hex, and how many pairings fall
+    short in the mode it is made from and in the new one, all rows taken."""
+
+    rows: tuple[tuple[Row, str, str], ...]
+    short_now: int
+    short_then: int
+
+
+def proposal(resolver: Resolver, theme: Theme, axis: str, source: str) -> Proposal:
+    """A mode made of ``source``, seen with the other modes of ``theme``. Raises ``EditError``."""
+    document = resolver.document
+    rows = modes.propose(document, axis, source, "proposed")
+    made = modes.with_rows(document, axis, Mode("proposed", "proposed"), source, rows)
+    after = Resolver(made)
+    picks = resolver.picks(theme)
+    now, then = resolver.theme(picks | {axis: source}), after.theme(picks | {axis: "proposed"})
+    return Proposal(
+        tuple(
+            (row, resolver.resolve(row.token.key, now).hex, after.resolve(row.token.key, then).hex)
+            for row in rows
+        ),
+        sum(one.fails for one in audit(resolver, document.pairings, [now])),
+        sum(one.fails for one in audit(after, made.pairings, [then])),
+    )

@@ -417,6 +417,8 @@ class AxisTests(TokensCase):
         page = self.client.get(self.url("axes:propose"), said)
         self.assertContains(page, "night, made from light")
         self.assertContains(page, "step k of n becomes")
+        self.assertContains(page, "2 pairings fall short in night, 9 in light.")
+        self.assertContains(page, 'fill="#323c3b"')  # surface.raised, a mix of two steps
         self.post("axes:take", **said, take=["text.main", "surface.page"])
         stored = self.stored()
         mode = stored.axis("appearance").modes[-1]

@@ -58,10 +58,7 @@ def _proposal(frame, said, problem="", accepted=None, status=200):
     owner = frame.document.axis(said["axis"])
     if owner is None or all(mode.key != said["source"] for mode in owner.modes):
         return _room(frame, "That mode is no longer there.", 422)
-    rows = modes.propose(frame.document, said["axis"], said["source"], "proposed")
-    source_theme = frame.resolver.theme(
-        frame.resolver.picks(frame.theme) | {said["axis"]: said["source"]}
-    )
+    proposal = readings.proposal(frame.resolver, frame.theme, said["axis"], said["source"])
     context = {
         "axis": owner,
         "source": owner.mode(said["source"]),
@@ -70,12 +67,13 @@ def _proposal(frame, said, problem="", accepted=None, status=200):
         "rows": [
             {
                 "row": row,
-                "now": frame.resolver.resolve(row.token.key, source_theme).hex,
-                "then": readings.color_of(frame.resolver, row.proposed, source_theme),
+                "now": now,
+                "then": then,
                 "taken": accepted is None or row.token.key in accepted,
             }
-            for row in rows
+            for row, now, then in proposal.rows
         ],
+        "proposal": proposal,
         "problem": problem,
     }
     return frames.show(frame, "axes/propose.html", context, status)
