@@ -13,8 +13,8 @@ from prism.color.contrast import relative_luminance
 from prism.derive.mapping import ladder_of
 from prism.tokens.bindings import words_of
 from prism.tokens.entry import reference_to
-from prism.tokens.expressions import reference_of
-from prism.tokens.model import Document, Expression, Pairing, Token
+from prism.tokens.expressions import references
+from prism.tokens.model import Document, Expression, Pairing, Token, Value
 from prism.tokens.resolve import Resolver, Theme
 
 _SURFACE = frozenset(
@@ -43,12 +43,11 @@ class Levels:
 
 
 def find(resolver: Resolver, theme: Theme) -> Levels | None:
-    """The surfaces that stand on one ladder, the one most of them stand on, or on white or black.
-
-    None where fewer than two do.
+    """The surfaces that stand on one ladder, the one most of them stand on, on white or black, or
+    between two shades of these. None where fewer than two do.
     """
     document = resolver.document
-    standing: list[tuple[Token, str, tuple[str, ...]]] = []
+    standing: list[tuple[Token, Value]] = []
     for token in document.tokens:
         words = words_of(token.path)
         if token.tier != "semantic" or token.type != "color" or not words:
@@ -56,22 +55,22 @@ def find(resolver: Resolver, theme: Theme) -> Levels | None:
         if words[0] not in _SURFACE or "inverse" in words:
             continue
         won = resolver.winner(token.key, theme)
-        path = reference_of(won[1].text) if won and isinstance(won[1], Expression) else ""
-        target = document.token_at(path) if path else None
         answer = resolver.resolve(token.key, theme).color
-        if won is None or target is None or answer is None or answer.alpha < 1:
-            continue
-        ladder = ladder_of(document, won[1])
-        standing.append((token, target.key, ladder[0] if ladder else ()))
-    ladders = [steps for _, _, steps in standing if steps]
+        if won is not None and answer is not None and answer.alpha == 1:
+            standing.append((token, won[1]))
+    found = [ladder_of(document, value) for _, value in standing]
+    ladders = [ladder[0] for ladder in found if ladder]
     if not ladders:
         return None
     shades = _shades(resolver, theme, max(ladders, key=ladders.count))
-    members = {token: target for token, target, _ in standing if target in shades}
+    members = {
+        token: place
+        for token, value in standing
+        if (place := _place(resolver, theme, shades, token, value)) is not None
+    }
     if len(members) < 2:
         return None
-    ranks = {token.key: _rank(token) for token in members}
-    return Levels(ranks, shades, min(shades.index(target) for target in members.values()))
+    return Levels({one.key: _rank(one) for one in members}, shades, min(members.values()))
 
 
 def assign(
@@ -94,6 +93,23 @@ def assign(
     }
 
 
+def _place(
+    resolver: Resolver, theme: Theme, shades: tuple[str, ...], token: Token, value: Value
+) -> int | None:
+    """The place of the shade a surface stands on, or of the next darker one where it is a mix of
+    shades; None where it is made of anything else."""
+    own = resolver.resolve(token.key, theme)
+    named = [resolver.document.token_at(path) for path in references(value, token.type)]
+    if not named:
+        same = [i for i, key in enumerate(shades) if resolver.resolve(key, theme).hex == own.hex]
+        return same[0] if same else None
+    if any(one is None or one.key not in shades for one in named):
+        return None
+    light = _light(resolver, theme, token.key)
+    lighter = [key for key in shades if _light(resolver, theme, key) > light]
+    return min(len(lighter), len(shades) - 1)
+
+
 def plain_ends(resolver: Resolver, theme: Theme) -> list[str]:
     """The raw colors that are pure white or black, by key."""
     return [
@@ -105,13 +121,15 @@ def plain_ends(resolver: Resolver, theme: Theme) -> list[str]:
 
 def _shades(resolver: Resolver, theme: Theme, steps: tuple[str, ...]) -> tuple[str, ...]:
     """A ladder from its lightest to its darkest step, with white and black at its ends."""
-
-    def light(key: str) -> float:
-        color = resolver.resolve(key, theme).color
-        return float(relative_luminance(space.rgba(color)[:3])) if color else 0.0
-
     ends = [key for key in plain_ends(resolver, theme) if key not in steps]
-    return tuple(sorted((*ends, *steps), key=light, reverse=True))
+    return tuple(
+        sorted((*ends, *steps), key=lambda key: _light(resolver, theme, key), reverse=True)
+    )
+
+
+def _light(resolver: Resolver, theme: Theme, key: str) -> float:
+    color = resolver.resolve(key, theme).color
+    return float(relative_luminance(space.rgba(color)[:3])) if color else 0.0
 
 
 def _rank(token: Token) -> int:

@@ -12,8 +12,8 @@ from dataclasses import dataclass
 from prism.errors import EditError
 from prism.palette import building
 from prism.tokens.edit import Setting, cell_condition, set_values
-from prism.tokens.entry import read_typed, reference_to
-from prism.tokens.expressions import reference_of
+from prism.tokens.entry import read_typed, reference_to, shown_path_or_root
+from prism.tokens.expressions import reference_of, references, rewrite
 from prism.tokens.model import BASE, Condition, Document, Expression, Token, Value, shown_path
 from prism.tokens.resolve import Resolver, Theme
 
@@ -87,6 +87,45 @@ def ladder_of(document: Document, value: Value | None) -> tuple[tuple[str, ...],
     return (beside, beside.index(token.key)) if token.group and len(beside) >= 3 else None
 
 
+def along(
+    document: Document, value: Value | None, type: str, turn: Callable[[tuple[str, ...], int], str]
+) -> Value | None:
+    """A value with each reference in it that stands on a ladder turned to another step of that.
+
+    ``turn`` is given the steps and the place among them, and gives the key of a step. Inside a
+    larger expression only rungs are turned, because other tokens beside each other there, such as
+    states, are no steps of anything. None where nothing is turned.
+    """
+    if not isinstance(value, Expression):
+        return None
+    whole = reference_of(value.text)
+    renamed = {}
+    for path in references(value, type):
+        token = document.token_at(path)
+        found = ladder_of(document, Expression("{" + path + "}"))
+        if token is None or found is None or not (whole or is_rung(document, token)):
+            continue
+        target = document.token(turn(*found))
+        assert target is not None
+        renamed[path] = shown_path_or_root(document, target)
+    return rewrite(value, type, renamed) if renamed else None
+
+
+def is_rung(document: Document, token: Token) -> bool:
+    """Whether a token is a raw color or a step of a ladder that others stand on, as ``accent.8``."""
+    if token.tier == "raw":
+        return True
+    if not token.leaf.isdigit() or not token.group:
+        return False
+    beside = [one for one in document.tokens if one.group == token.group]
+    return sum(one.leaf.isdigit() for one in beside) >= 5
+
+
+def opposite(steps: tuple[str, ...], place: int) -> str:
+    """The step as far from the other end of a ladder."""
+    return steps[len(steps) - 1 - place]
+
+
 def shift(document: Document, cells: Sequence[Place], by: int) -> Done:
     """Move each cell ``by`` steps along its ladder, not beyond its ends."""
 
@@ -98,7 +137,7 @@ def shift(document: Document, cells: Sequence[Place], by: int) -> Done:
 
 def mirror(document: Document, cells: Sequence[Place]) -> Done:
     """Move each cell to the step as far from the other end of its ladder."""
-    return _along(document, cells, lambda steps, place: steps[len(steps) - 1 - place])
+    return _along(document, cells, opposite)
 
 
 def map_to(document: Document, cells: Sequence[Place], ramp: str) -> Done:
@@ -117,13 +156,11 @@ def _along(
     settings: list[Setting] = []
     skipped = []
     for cell in cells:
-        found = ladder_of(document, cell.value)
-        if found is None:
+        turned = along(document, cell.value, cell.token.type, turn)
+        if turned is None:
             skipped.append(shown_path(cell.token.path))
-            continue
-        target = document.token(turn(*found))
-        assert target is not None
-        settings.append((cell.token.key, cell.condition, reference_to(document, target)))
+        else:
+            settings.append((cell.token.key, cell.condition, turned))
     return _done(document, cells, settings, skipped)
 
 

@@ -7,13 +7,13 @@ from __future__ import annotations
 from collections.abc import Collection, Iterable
 
 from prism.derive import levels
-from prism.derive.mapping import ladder_of
+from prism.derive.mapping import along, is_rung, ladder_of, opposite
 from prism.derive.tuning import Row, Trial
 from prism.errors import EditError
 from prism.tokens.axes import add_mode
 from prism.tokens.bindings import words_of
 from prism.tokens.edit import set_values
-from prism.tokens.expressions import reference_of
+from prism.tokens.expressions import references
 from prism.tokens.model import Condition, Document, Expression, Mode, Token, Value
 from prism.tokens.resolve import Resolver
 
@@ -59,17 +59,14 @@ def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
             continue
         if token.key in surfaces:
             rising.append((token, won[1]))
-        elif not _is_rung(document, token) and not _follows(document, won[1]):
-            ladder = ladder_of(document, won[1])
-            if ladder is None or not trial.opaque(ladder[0]):
-                if isinstance(won[1], Expression):
-                    meant.append((token, won[1]))
-            elif _UTILITY & set(words_of(token.path)):
-                steps, place = ladder
-                opposite = steps[len(steps) - 1 - place]
-                mirrored[token.key] = opposite
-                trial.put(token, won[1], trial.reference(opposite), "mirrored", _MIRRORED)
-            else:
+        elif not is_rung(document, token) and not _follows(document, won[1]):
+            turned = _mirrored(trial, won[1]) if _UTILITY & set(words_of(token.path)) else None
+            if turned is not None:
+                trial.put(token, won[1], turned, "mirrored", _MIRRORED)
+                ladder = ladder_of(document, won[1])
+                if ladder is not None:
+                    mirrored[token.key] = opposite(*ladder)
+            elif isinstance(won[1], Expression):
                 meant.append((token, won[1]))
     given = levels.assign(resolver, theme, found, mirrored) if found else {}
     for token, value in rising:
@@ -99,16 +96,18 @@ def with_rows(
     return set_values(changed, [(row.token.key, condition, row.proposed) for row in rows])
 
 
-def _is_rung(document: Document, token: Token) -> bool:
-    """Whether a token is a step of a ladder that others stand on, such as ``accent.8``."""
-    if not token.leaf.isdigit() or not token.group:
-        return False
-    beside = [one for one in document.tokens if one.group == token.group]
-    return sum(one.leaf.isdigit() for one in beside) >= 5
+def _mirrored(trial: Trial, value: Value) -> Value | None:
+    """A value mirrored along the ladders it stands on; None where not all of it stands on one, or
+    something shines through one."""
+    document = trial.before.document
+    for path in references(value, "color"):
+        ladder = ladder_of(document, Expression("{" + path + "}"))
+        if ladder is None or not trial.opaque(ladder[0]):
+            return None
+    return along(document, value, "color", opposite)
 
 
 def _follows(document: Document, value: Value) -> bool:
     """Whether a value refers to a semantic token that is no rung, and so follows it."""
-    path = reference_of(value.text) if isinstance(value, Expression) else ""
-    target = document.token_at(path) if path else None
-    return target is not None and target.tier != "raw" and not _is_rung(document, target)
+    targets = [document.token_at(path) for path in references(value, "color")]
+    return any(one is not None and not is_rung(document, one) for one in targets)

@@ -4,14 +4,11 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from demo import quillhaven
-from prism.checks.contrast import audit, summary
 from prism.compare.diff import apply, diff, inverse
-from prism.derive import bulk, mapping, modes, naming, pasting
+from prism.derive import bulk, mapping, naming, pasting
 from prism.errors import EditError, PrismError
 from prism.formats import css
 from prism.palette.building import add_ramp
-from prism.palette.ramps import oklch
 from prism.tokens import structure
 from prism.tokens.model import (
     BASE,
@@ -25,7 +22,7 @@ from prism.tokens.model import (
     Scheme,
 )
 from prism.tokens.resolve import Resolver
-from tests.builders import APPEARANCE, BRAND, counter_keys, document, resolved, token
+from tests.builders import APPEARANCE, BRAND, counter_keys, document, token
 
 DARK = Condition.of({"appearance": "dark"})
 DAY = Axis("day", "day", (Mode("d", "day", "", "light"), Mode("n", "night", "", "dark")), "d")
@@ -71,6 +68,29 @@ class MappingTests(SimpleTestCase):
         sand = next(ramp.key for ramp in self.built.ramps if ramp.name == "sand")
         mapped = mapping.map_to(self.built, cells, sand).document
         self.assertEqual(text(mapped, "text.muted"), "{sand.8}")
+
+    def test_steps_inside_an_expression_move_and_what_is_no_step_stays(self):
+        built = structure.add_tokens(
+            self.built,
+            (
+                token("text.thin", "oklch(from {sea.8} l c h / 60%)"),
+                token("text.mixed", "color-mix(in oklab, {sea.8} 30%, {text.main})"),
+                token("text.own", "color-mix(in oklab, {text.main}, {text.muted})"),
+            ),
+        )
+        cells = mapping.places(
+            Resolver(built),
+            ["text.thin", "text.mixed", "text.own"],
+            "appearance",
+            ["light"],
+            (0, 0),
+        )
+        done = mapping.shift(built, cells, 1)
+        self.assertEqual(text(done.document, "text.thin"), "oklch(from {sea.9} l c h / 60%)")
+        self.assertEqual(
+            text(done.document, "text.mixed"), "color-mix(in oklab, {sea.9} 30%, {text.main})"
+        )
+        self.assertEqual(done.skipped, ("text.own",))
 
     @settings(max_examples=30, deadline=None)
     @given(st.integers(-12, 12))
@@ -260,115 +280,6 @@ class NamingTests(SimpleTestCase):
                 naming.read(name, lines, "k")
         with self.assertRaisesMessage(EditError, "No name is left"):
             naming.add(Document(name="x"), self.scheme, set(), counter_keys())
-
-
-class ModeTests(SimpleTestCase):
-    def setUp(self):
-        self.built = quillhaven.document()
-        self.rows = modes.propose(self.built, "appearance", "light", "night")
-
-    def proposed(self):
-        return {row.token.key: row.proposed.text for row in self.rows}
-
-    def test_utility_tokens_are_mirrored_and_levels_rise_to_the_light(self):
-        found = self.proposed()
-        self.assertEqual(found["text.main"], "{ink.1}")
-        self.assertEqual(found["text.muted"], "{ink.4}")
-        names = ("sunken", "page", "card", "raised", "floating", "modal")
-        self.assertEqual(
-            [found[f"surface.{name}"] for name in names],
-            [
-                "{black}",
-                "{ink.11}",
-                "{ink.10}",
-                "color-mix(in oklab, {ink.10} 67%, {ink.9})",
-                "color-mix(in oklab, {ink.10} 33%, {ink.9})",
-                "{ink.9}",
-            ],
-        )
-        self.assertEqual({row.reason for row in self.rows}, {"mirrored", "level", "tuned", "label"})
-
-    def test_levels_get_lighter_as_they_rise_whichever_mode_they_come_from(self):
-        for source in ("light", "dim"):
-            rows = modes.propose(self.built, "appearance", source, "new")
-            keys = {row.token.key for row in rows}
-            taken = modes.take(self.built, "appearance", Mode("new", "new"), source, keys)
-            lightness = [
-                oklch(resolved(taken, f"surface.{name}", appearance="new").color)[0]
-                for name in ("sunken", "page", "card", "raised", "floating", "modal")
-            ]
-            self.assertEqual(lightness, sorted(set(lightness)), source)
-
-    def test_surfaces_on_a_ladder_of_their_own_are_mirrored(self):
-        ladders = [
-            token(f"{ramp}.{step}", f"oklch({1.1 - step / 10} {chroma} 60)", tier="raw")
-            for ramp, chroma in (("grey", 0), ("sand", 0.05))
-            for step in range(1, 10)
-        ]
-        built = document(
-            *ladders,
-            token("surface.0", "{grey.1}"),
-            token("surface.1", "{grey.2}"),
-            token("surface.note", "{sand.2}"),
-        )
-        rows = modes.propose(built, "appearance", "light", "night")
-        self.assertEqual(
-            {row.token.key: (row.proposed.text, row.reason) for row in rows},
-            {
-                "surface.0": ("{grey.9}", "level"),
-                "surface.1": ("{grey.8}", "level"),
-                "surface.note": ("{sand.8}", "mirrored"),
-            },
-        )
-
-    def test_what_could_no_longer_be_read_is_moved_no_further_than_it_must(self):
-        row = next(row for row in self.rows if row.token.key == "line.inverse")
-        self.assertEqual((row.now.text, row.proposed.text), ("{ink.6}", "{ink.7}"))
-        self.assertIn("1 step on to be read", row.words)
-
-    def test_what_follows_another_token_gets_no_row_and_steps_of_an_alias_ladder_stay(self):
-        found = self.proposed()
-        self.assertNotIn("button.fill", found)
-        self.assertNotIn("accent.8", found)
-
-    def test_a_mode_taken_changes_no_other_theme_and_reads_better_than_a_copy(self):
-        night = Mode("night", "night", color_scheme="dark")
-        taken = modes.take(self.built, "appearance", night, "light", set(self.proposed()))
-        copied = modes.take(self.built, "appearance", night, "light", set())
-        before, after = Resolver(self.built), Resolver(taken)
-        for theme in before.themes():
-            picks = before.picks(theme)
-            for one in self.built.tokens:
-                self.assertEqual(
-                    before.resolve(one.key, theme), after.resolve(one.key, after.theme(picks))
-                )
-        failing = {}
-        for name, one in (("taken", taken), ("copied", copied)):
-            resolver = Resolver(one)
-            theme = resolver.theme({"appearance": "night"})
-            readings = audit(resolver, one.pairings, [theme])
-            failing[name] = [summary(one, one.pairing(r.pairing)) for r in readings if r.fails]
-            gaps = {r.pairing: abs(r.gap) for r in readings}
-            if name == "taken":
-                for row in self.rows:
-                    if row.reason == "tuned" and row.words.startswith("stands out as much"):
-                        light = audit(before, one.pairings, [before.default_theme])
-                        was = {r.pairing: abs(r.gap) for r in light}
-                        own = [p for p in one.pairings if p.foreground == row.token.key]
-                        if own:  # The first pairing is the one it is judged on.
-                            self.assertLess(abs(gaps[own[0].key] - was[own[0].key]), 4, row)
-        # Both fall short by day too.
-        self.assertEqual(
-            failing["taken"], ["text.faint on surface.card", "ticket.terms on ticket.surface"]
-        )
-
-    def test_refused_rows_stay_copies(self):
-        night = Mode("night", "night")
-        taken = modes.take(self.built, "appearance", night, "light", {"text.main"})
-        resolver = Resolver(taken)
-        theme = resolver.theme({"appearance": "night"})
-        self.assertEqual(resolver.resolve("text.muted", theme), resolved(self.built, "text.muted"))
-        self.assertNotEqual(resolver.resolve("text.main", theme), resolved(self.built, "text.main"))
 
 
 class GroupRenameTests(SimpleTestCase):
