@@ -34,7 +34,6 @@ _UTILITY = frozenset(
         "card",
     ]
 )
-_MIRRORED = "step k of n becomes n - k + 1"
 
 
 def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
@@ -62,10 +61,13 @@ def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
         elif not is_rung(document, token) and not _follows(document, won[1]):
             turned = _mirrored(trial, won[1]) if _UTILITY & set(words_of(token.path)) else None
             if turned is not None:
-                trial.put(token, won[1], turned, "mirrored", _MIRRORED)
                 ladder = ladder_of(document, won[1])
+                words = "each step as far from the other end"
                 if ladder is not None:
                     mirrored[token.key] = opposite(*ladder)
+                    steps, place = len(ladder[0]), ladder[1]
+                    words = f"step {place + 1} of {steps} becomes {steps - place}"
+                trial.put(token, won[1], turned, "mirrored", words)
             elif isinstance(won[1], Expression):
                 meant.append((token, won[1]))
     given = levels.assign(resolver, theme, found, mirrored) if found else {}

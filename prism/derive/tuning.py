@@ -95,7 +95,7 @@ class Trial:
             best = min(range(len(steps)), key=lambda i: (short[i], abs(i - place), i))
             if short[best] < short[place]:
                 by = abs(best - place)
-                words = f"{row.words}, and {by} step{'s' if by > 1 else ''} on to be read"
+                words = f"{row.words}, then {by} step{'s' if by > 1 else ''} on to be read"
                 self.put(row.token, row.now, self.reference(steps[best]), row.reason, words)
 
     def _now(self) -> tuple[Resolver, Theme]:

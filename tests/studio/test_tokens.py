@@ -416,7 +416,7 @@ class AxisTests(TokensCase):
         said = {"axis": "appearance", "source": "light", "name": "night", "scheme": "dark"}
         page = self.client.get(self.url("axes:propose"), said)
         self.assertContains(page, "night, made from light")
-        self.assertContains(page, "step k of n becomes")
+        self.assertContains(page, "step 8 of 11 becomes 4")
         self.assertContains(page, "2 pairings fall short in night, 9 in light.")
         self.assertContains(page, 'fill="#323c3b"')  # surface.raised, a mix of two steps
         self.post("axes:take", **said, take=["text.main", "surface.page"])
