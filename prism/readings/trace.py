@@ -352,14 +352,29 @@ def _fork_words(document: Document, conditions: Sequence[Condition], forks: bool
     """Conditions by the names of their modes alone; nothing where there is nothing to tell."""
     if not forks and not any(condition.picks for condition in conditions):
         return ""
-    return " or ".join(_mode_names(document, one) or "base" for one in conditions)
+    return " or ".join(_mode_names(document, one) or "base" for one in _joined(conditions))
 
 
-def _mode_names(document: Document, condition: Condition) -> str:
+def _joined(conditions: Sequence[Condition]) -> list[dict[str, set[str]]]:
+    """Conditions as modes by axis; those that differ on one axis alone are said as one."""
+    found: list[dict[str, set[str]]] = []
+    for condition in conditions:
+        said = {axis: {mode} for axis, mode in condition.picks}
+        for other in found:
+            apart = [axis for axis in said if said[axis] != other.get(axis)]
+            if said.keys() == other.keys() and len(apart) == 1:
+                other[apart[0]] |= said[apart[0]]
+                break
+        else:
+            found.append(said)
+    return found
+
+
+def _mode_names(document: Document, said: dict[str, set[str]]) -> str:
     return ", ".join(
-        axis.mode(mode).name
+        " or ".join(mode.name for mode in axis.modes if mode.key in said[axis.key])
         for axis in document.axes
-        if (mode := condition.mode_on(axis.key)) is not None
+        if axis.key in said
     )
 
 

@@ -46,6 +46,12 @@ class TraceTests(SimpleTestCase):
         places = [(end.x, end.y) for end in picture.ends]
         self.assertEqual(len(set(places)), len(places))
 
+    def test_conditions_that_differ_on_one_axis_are_said_as_one(self):
+        built = quillhaven.document()
+        picture = trace.picture(Resolver(built), "text.muted", (0,) * 6)
+        words = {edge.words for edge in picture.edges}
+        self.assertEqual(words, {"base", "dark", "dim", "raised", "dark or dim, raised", ""})
+
     def test_two_ways_to_one_answer_are_drawn_and_land_together(self):
         built = document(
             token("a", "#111111", tier="raw"),
