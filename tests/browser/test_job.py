@@ -213,3 +213,25 @@ class KeyboardTests(StudioTestCase):
         self.page.reload()
         kept = self.page.locator(".pane strong").nth(1)
         expect(kept).to_have_text(f"dark, Tarnmoor, {others}")
+
+    def test_as_many_axes_lie_open_as_fit_and_no_room_runs_over_its_edge(self):
+        opened = {}
+        for width in (1720, 1280, 1024, 768):
+            self.page.set_viewport_size({"width": width, "height": 800})
+            for room in (
+                "palette/",
+                "tokens/?cell=text.link:dark",
+                "stage/",
+                "checks/",
+                "exchange/",
+            ):
+                self.go(f"/p/{self.project.code}/{room}")
+                over = self.page.evaluate("document.documentElement.scrollWidth - innerWidth")
+                self.assertLessEqual(over, 0, (width, room))
+            opened[width] = self.page.locator("details.lies-open").count()
+        self.assertEqual(list(opened.values()), sorted(opened.values(), reverse=True))
+        self.assertGreater(opened[1720], opened[1280])
+        self.page.click("summary:has-text('running')")
+        self.page.click(".mode:has-text('delayed')")
+        expect(self.page.locator("summary", has_text="delayed")).to_have_count(1)
+        self.assertIn("status", self.page.url)
