@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from prism.checks.contrast import audit
 from prism.color import space
 from prism.color.contrast import relative_luminance
-from prism.derive.mapping import ladder_of
+from prism.derive.mapping import is_rung, ladder_of
 from prism.tokens.bindings import words_of
 from prism.tokens.entry import reference_to
 from prism.tokens.expressions import references
@@ -56,7 +56,10 @@ def find(resolver: Resolver, theme: Theme) -> Levels | None:
             continue
         won = resolver.winner(token.key, theme)
         answer = resolver.resolve(token.key, theme).color
-        if won is not None and answer is not None and answer.alpha == 1:
+        if won is None or answer is None or answer.alpha < 1:
+            continue
+        named = [document.token_at(path) for path in references(won[1], token.type)]
+        if all(one is not None and is_rung(document, one) for one in named):
             standing.append((token, won[1]))
     found = [ladder_of(document, value) for _, value in standing]
     ladders = [ladder[0] for ladder in found if ladder]
@@ -111,17 +114,21 @@ def _place(
 
 
 def plain_ends(resolver: Resolver, theme: Theme) -> list[str]:
-    """The raw colors that are pure white or black, by key."""
-    return [
-        token.key
-        for token in resolver.document.tokens
-        if token.is_raw_color and resolver.resolve(token.key, theme).hex in ("#ffffff", "#000000")
-    ]
+    """The first raw colors that are pure white and black, by key."""
+    found: dict[str, str] = {}
+    for token in resolver.document.tokens:
+        shown = resolver.resolve(token.key, theme).hex if token.is_raw_color else ""
+        if shown in ("#ffffff", "#000000"):
+            found.setdefault(shown, token.key)
+    return list(found.values())
 
 
 def _shades(resolver: Resolver, theme: Theme, steps: tuple[str, ...]) -> tuple[str, ...]:
     """A ladder from its lightest to its darkest step, with white and black at its ends."""
-    ends = [key for key in plain_ends(resolver, theme) if key not in steps]
+    known = {resolver.resolve(key, theme).hex for key in steps}
+    ends = [
+        key for key in plain_ends(resolver, theme) if resolver.resolve(key, theme).hex not in known
+    ]
     return tuple(
         sorted((*ends, *steps), key=lambda key: _light(resolver, theme, key), reverse=True)
     )

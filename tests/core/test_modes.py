@@ -146,6 +146,25 @@ class ModeTests(SimpleTestCase):
             },
         )
 
+    def test_what_follows_a_surface_is_no_level_and_two_whites_are_one_shade(self):
+        steps = [
+            token(f"grey.{step}", f"oklch({1.05 - step / 10} 0 0)", tier="raw")
+            for step in range(1, 10)
+        ]
+        built = document(
+            token("white", "#fff", tier="raw"),
+            token("paper", "#ffffff", tier="raw"),
+            *steps,
+            token("surface.page", "{grey.8}"),
+            token("surface.card", "{grey.7}"),
+            token("surface.raised", "{surface.card}"),
+        )
+        rows = modes.propose(built, "appearance", "light", "day")
+        self.assertEqual(
+            {row.token.key: row.proposed.text for row in rows},
+            {"surface.page": "{grey.2}", "surface.card": "{grey.1}"},
+        )
+
     def test_any_document_has_a_proposal_that_changes_no_other_theme(self):
         for seed in range(40):
             built = random_document(seed)
