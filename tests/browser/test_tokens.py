@@ -228,7 +228,8 @@ class LaterRowsTests(TokensCase):
         key = self.stored().token_at(self.paths[-1]).key
         self.open(f"?cell={key}:")
         expect(self.at(-1)).to_be_in_viewport()
-        self.page.locator(".dock details summary").last.click()
+        self.page.click("#pick-from summary")
+        expect(self.page.locator(".shelf button").first).to_be_visible()
         expect(self.at(-1)).to_be_in_viewport()
 
     def test_a_block_that_did_not_come_is_asked_for_again(self):

@@ -15,13 +15,12 @@ export class NpRegion extends HTMLElement {
   #idle = Promise.resolve();
   #lost = "";
   #pulse = 0;
-  #onToggle = () => this.#reveal(); // what opens below takes room from the row above it
+  #sized = new ResizeObserver(() => this.#showCell()); // what opens below takes room from the rows
   #onPop = () => this.load(location.href, { push: false });
 
   connectedCallback() {
     this.addEventListener("click", this.#onClick);
     this.addEventListener("submit", this.#onSubmit);
-    this.addEventListener("toggle", this.#onToggle, true);
     window.addEventListener("popstate", this.#onPop);
     this.#channel = new BroadcastChannel(`np-${this.dataset.project}`);
     this.#channel.onmessage = () => this.#refresh();
@@ -33,9 +32,9 @@ export class NpRegion extends HTMLElement {
 
   disconnectedCallback() {
     clearInterval(this.#pulse);
+    this.#sized.disconnect();
     this.removeEventListener("click", this.#onClick);
     this.removeEventListener("submit", this.#onSubmit);
-    this.removeEventListener("toggle", this.#onToggle, true);
     window.removeEventListener("popstate", this.#onPop);
     this.#channel.close();
     this.#request?.abort();
@@ -144,9 +143,16 @@ export class NpRegion extends HTMLElement {
   }
 
   #reveal() {
-    this.querySelector(".cell[aria-current]")?.scrollIntoView({ block: "nearest" });
+    this.#showCell();
+    this.#sized.disconnect();
+    const body = this.querySelector(".cell[aria-current]")?.closest(".body");
+    if (body) this.#sized.observe(body);
     const end = this.querySelector(".trace-scroll .end.hot");
     if (end) this.#uncover(end, end.closest(".trace-scroll"));
+  }
+
+  #showCell() {
+    this.querySelector(".cell[aria-current]")?.scrollIntoView({ block: "nearest" });
   }
 
   /** Scroll a box, and nothing around it, until the whole of what lies in it is seen. */
