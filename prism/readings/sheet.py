@@ -20,7 +20,8 @@ class Cell:
     """One token in one mode: what won, what came out, and its tightest pairing there.
 
     ``inherited`` tells that what shows here was not stored for this mode; ``worst`` is the
-    reading that misses by most, or comes closest to missing, of the token as a foreground.
+    reading that misses by most, or comes closest to missing, of the token as a foreground; where
+    nothing is required of it, the lowest.
     """
 
     token: Token
@@ -148,14 +149,14 @@ def lines(
     document = resolver.document
     themes = columns(resolver, axis, theme)
     wanted = {token.key for token in tokens}
-    pairings = [p for p in document.pairings if p.foreground in wanted and p.required]
+    pairings = [pairing for pairing in document.pairings if pairing.foreground in wanted]
     worst: dict[tuple[str, Theme], Reading] = {}
     foreground = {pairing.key: pairing.foreground for pairing in pairings}
     for reading in audit(resolver, pairings, [theme for _, theme in themes]):
         if reading.missing:
             continue
         place = (foreground[reading.pairing], reading.theme)
-        if place not in worst or _margin(reading) < _margin(worst[place]):
+        if place not in worst or _tightness(reading) < _tightness(worst[place]):
             worst[place] = reading
     return [
         Line(
@@ -169,8 +170,9 @@ def lines(
     ]
 
 
-def _margin(reading: Reading) -> float:
-    return reading.ratio / reading.required
+def _tightness(reading: Reading) -> tuple[bool, float]:
+    """What is required comes before what is only measured, such as a card on its page."""
+    return not reading.required, reading.ratio / (reading.required or 1)
 
 
 def cell(

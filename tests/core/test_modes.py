@@ -12,6 +12,13 @@ from prism.tokens.resolve import Resolver
 from tests.builders import document, random_document, resolved, token
 
 
+def greys():
+    """Nine greys from the lightest down."""
+    return [
+        token(f"grey.{step}", f"oklch({1.05 - step / 10} 0 0)", tier="raw") for step in range(1, 10)
+    ]
+
+
 class ModeTests(SimpleTestCase):
     def setUp(self):
         self.built = quillhaven.document()
@@ -121,12 +128,8 @@ class ModeTests(SimpleTestCase):
         self.assertNotEqual(resolver.resolve("text.main", theme), resolved(self.built, "text.main"))
 
     def test_a_surface_between_two_steps_is_a_level_and_a_mixed_text_is_mirrored(self):
-        ladder = [
-            token(f"grey.{step}", f"oklch({1.05 - step / 10} 0 0)", tier="raw")
-            for step in range(1, 10)
-        ]
         built = document(
-            *ladder,
+            *greys(),
             token("surface.page", "{grey.9}"),
             token("surface.card", "color-mix(in oklab, {grey.9}, {grey.8})"),
             token("surface.raised", "oklch(0.25 0 0)"),
@@ -147,14 +150,10 @@ class ModeTests(SimpleTestCase):
         )
 
     def test_what_follows_a_surface_is_no_level_and_two_whites_are_one_shade(self):
-        steps = [
-            token(f"grey.{step}", f"oklch({1.05 - step / 10} 0 0)", tier="raw")
-            for step in range(1, 10)
-        ]
         built = document(
             token("white", "#fff", tier="raw"),
             token("paper", "#ffffff", tier="raw"),
-            *steps,
+            *greys(),
             token("surface.page", "{grey.8}"),
             token("surface.card", "{grey.7}"),
             token("surface.raised", "{surface.card}"),

@@ -128,6 +128,26 @@ class LadderTests(SimpleTestCase):
         )
 
 
+class CellTests(SimpleTestCase):
+    def test_a_cell_says_its_tightest_pairing_and_what_is_only_measured_where_nothing_is_asked(
+        self,
+    ):
+        built = quillhaven.document()
+        resolver = Resolver(built)
+        keys = ("text.main", "surface.card", "surface.sunken")
+        lines = sheet.lines(
+            resolver, built.axes[0], resolver.default_theme, [built.token(key) for key in keys]
+        )
+        found = {
+            line.token.key: [one.worst.shown if one.worst else "" for one in line.cells]
+            for line in lines
+        }
+        self.assertEqual(found["text.main"], ["15.24", "5.42", "5.76"])
+        self.assertEqual(found["surface.card"], ["1.05", "1.10", "1.30"])
+        self.assertEqual(found["surface.sunken"], ["", "", ""])
+        self.assertFalse(any(cell.worst.fails for cell in lines[1].cells))
+
+
 class FilterTests(SimpleTestCase):
     def setUp(self):
         self.built = document(

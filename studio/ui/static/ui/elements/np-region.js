@@ -5,6 +5,8 @@
 // While the page is seen, asks the address in data-pulse every few seconds whether somebody else has
 // stored something, and shows it.
 
+import { Sight } from "./sight.js";
+
 const HEADER = "X-Region";
 const ADDRESS = "X-Address";
 const PULSE = 2500;
@@ -15,7 +17,7 @@ export class NpRegion extends HTMLElement {
   #idle = Promise.resolve();
   #lost = "";
   #pulse = 0;
-  #sized = new ResizeObserver(() => this.#showCell()); // what opens below takes room from the rows
+  #sight = new Sight(this);
   #onPop = () => this.load(location.href, { push: false });
 
   connectedCallback() {
@@ -24,15 +26,15 @@ export class NpRegion extends HTMLElement {
     window.addEventListener("popstate", this.#onPop);
     this.#channel = new BroadcastChannel(`np-${this.dataset.project}`);
     this.#channel.onmessage = () => this.#refresh();
-    this.#reveal();
-    document.fonts?.ready.then(() => this.#reveal());
-    customElements.whenDefined("np-later").then(() => this.#reveal()); // rows have their height now
+    this.#sight.keep();
+    document.fonts?.ready.then(() => this.#sight.keep());
+    customElements.whenDefined("np-later").then(() => this.#sight.keep()); // rows have their height now
     if (this.dataset.pulse) this.#pulse = setInterval(() => this.#listen(), PULSE);
   }
 
   disconnectedCallback() {
     clearInterval(this.#pulse);
-    this.#sized.disconnect();
+    this.#sight.stop();
     this.removeEventListener("click", this.#onClick);
     this.removeEventListener("submit", this.#onSubmit);
     window.removeEventListener("popstate", this.#onPop);
@@ -130,7 +132,7 @@ export class NpRegion extends HTMLElement {
     this.#lost = wanted ? "" : (active ?? "");
     wanted?.focus({ preventScroll: true });
     if (wanted?.id === active && caret !== null && wanted.type === "search") wanted.setSelectionRange(caret, caret);
-    this.#reveal();
+    this.#sight.keep();
     this.dispatchEvent(new CustomEvent("np-region-swapped", { bubbles: true }));
   }
 
@@ -140,26 +142,6 @@ export class NpRegion extends HTMLElement {
     if (!wanted) return;
     this.#lost = "";
     wanted.focus({ preventScroll: true });
-  }
-
-  #reveal() {
-    this.#showCell();
-    this.#sized.disconnect();
-    const body = this.querySelector(".cell[aria-current]")?.closest(".body");
-    if (body) this.#sized.observe(body);
-    const end = this.querySelector(".trace-scroll .end.hot");
-    if (end) this.#uncover(end, end.closest(".trace-scroll"));
-  }
-
-  #showCell() {
-    this.querySelector(".cell[aria-current]")?.scrollIntoView({ block: "nearest" });
-  }
-
-  /** Scroll a box, and nothing around it, until the whole of what lies in it is seen. */
-  #uncover(part, box) {
-    const [inner, outer] = [part.getBoundingClientRect(), box.getBoundingClientRect()];
-    if (inner.right > outer.right) box.scrollLeft += inner.right - outer.right + 12;
-    if (inner.bottom > outer.bottom) box.scrollTop += inner.bottom - outer.bottom + outer.height / 2;
   }
 
   async #listen() {
