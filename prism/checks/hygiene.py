@@ -8,9 +8,10 @@ from dataclasses import dataclass
 from prism.checks.findings import Finding
 from prism.tokens.evaluate import Calculation, Quantity
 from prism.tokens.expressions import references
+from prism.tokens.kept import resolver_of
 from prism.tokens.model import BASE, Document, Token, shown_path
-from prism.tokens.resolve import Resolver
 from prism.tokens.resolved import css_value
+from prism.tokens.tables import Tables
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,6 +91,34 @@ def _partly_absent(document: Document) -> list[Finding]:
     return found
 
 
+def _broken(document: Document) -> list[Finding]:
+    """Tokens that themselves refer to nothing, to another type or in a circle in some theme."""
+    tables = Tables(resolver_of(document))
+    found = []
+    for token in document.tokens:
+        if not any(list(references(value, token.type)) for _, value in token.values):
+            continue
+        said = {
+            a.broken: fixed for fixed, a in tables.of(token.key) if a.broken and not a.passed_on
+        }
+        for sentence, fixed in said.items():
+            where = ", ".join(
+                f"{axis.name} {axis.modes[mode].name}"
+                for axis, mode in zip(document.axes, fixed, strict=True)
+                if mode >= 0
+            )
+            found.append(
+                Finding(
+                    "broken",
+                    f"{shown_path(token.path)} has no result: {sentence}",
+                    token.key,
+                    where,
+                    "Give it another value.",
+                )
+            )
+    return found
+
+
 def _literals(document: Document) -> list[Finding]:
     return [
         Finding(
@@ -134,7 +163,7 @@ def _unused(document: Document) -> list[Finding]:
 
 def _units(document: Document) -> list[Finding]:
     known = {"dimension": ("px", "rem"), "duration": ("ms", "s")}
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     found = []
     for token in document.tokens:
         if token.type in known:
@@ -167,6 +196,7 @@ def _defaults(document: Document) -> list[Finding]:
 
 
 CHECKS = (
+    Check("broken", "Broken", "What refers to nothing shows nothing.", _broken),
     Check("hidden", "Never shows", "A value that no theme shows misleads its reader.", _hidden),
     Check("absent", "There in part", "A missing value is a hole in some theme.", _partly_absent),
     Check("literal", "Literal", "A literal does not follow its palette.", _literals),

@@ -5,11 +5,11 @@ Saving, the journal, undo, import preview and merging all speak in these operati
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import asdict, dataclass
 from typing import Any, Literal
 
-from prism.compare.rows import KINDS, Row, Tables, flatten, parent_of, unflatten
+from prism.compare.rows import KINDS, Row, RowTables, parent_of, rows_of, unflatten
 from prism.errors import ConflictError
 from prism.tokens.model import Document
 
@@ -53,10 +53,10 @@ def diff(before: Document, after: Document) -> list[Operation]:
     """Operations that turn ``before`` into ``after``, in an order in which they apply."""
     if before is after:
         return []
-    return diff_tables(flatten(before), flatten(after))
+    return diff_tables(rows_of(before), rows_of(after, before))
 
 
-def diff_tables(old: Tables, new: Tables) -> list[Operation]:
+def diff_tables(old: RowTables, new: RowTables) -> list[Operation]:
     """``diff`` over tables. A list that both share stands for rows that both share, as ``flatten``
     makes them."""
     removed: list[Operation] = []
@@ -90,8 +90,9 @@ def diff_tables(old: Tables, new: Tables) -> list[Operation]:
 
 
 def _membership(
-    kind: str, was: Sequence[str], now: Sequence[str], old: Tables, new: Tables
+    kind: str, was: Sequence[str], now: Sequence[str], old: RowTables, new: RowTables
 ) -> tuple[list[Operation], list[Operation], list[str]]:
+    """Operations for the keys that only one side has, and the keys as they are after them."""
     target, source = set(now), set(was)
     gone = [
         Operation("remove", kind, key, previous=was[i - 1] if i else "", row=old.rows[kind][key])
@@ -103,20 +104,19 @@ def _membership(
         for i, key in enumerate(now)
         if key not in source
     ]
-    current = [key for key in was if key in target]
-    for operation in come:
-        _insert(current, operation.key, operation.previous)
+    after: dict[str, list[str]] = {}
+    head = ""
+    for key in now:
+        if key in source:
+            head = key
+        else:
+            after.setdefault(head, []).append(key)
+    current = list(after.get("", ()))
+    for key in was:
+        if key in target:
+            current.append(key)
+            current.extend(after.get(key, ()))
     return gone, come, current
-
-
-def _insert(keys: list[str], key: str, previous: str) -> None:
-    """Put ``key`` behind ``previous``, at the front, or at the end if that is gone."""
-    if not previous:
-        keys.insert(0, key)
-    elif previous in keys:
-        keys.insert(keys.index(previous) + 1, key)
-    else:
-        keys.append(key)
 
 
 def _fields(kind: str, key: str, old: Row | None, new: Row) -> list[Operation]:
@@ -135,43 +135,111 @@ def inverse(operations: Sequence[Operation]) -> list[Operation]:
 
 
 def apply(document: Document, operations: Sequence[Operation]) -> Document:
-    """The document after ``operations``.
+    """The document after ``operations``; parts that none of them reaches are the same objects.
 
     Raises ``ConflictError`` where a row or value is no longer what an operation expects.
     """
-    tables = flatten(document)
+    known = rows_of(document)
+    editor = RowEditor(known)
     for operation in operations:
-        apply_to(tables, operation)
-    return unflatten(tables)
+        editor.apply(operation)
+    return unflatten(editor.tables(), (document, known))
 
 
-def apply_to(tables: Tables, operation: Operation) -> None:
-    """Carry out one operation in place."""
-    kind, key = operation.kind, operation.key
-    rows = tables.rows[kind]
-    if operation.op == "order":
-        keys = tables.order.setdefault((kind, key), [])
-        wanted = [one for one in operation.after if one in rows]
-        rest = [one for one in keys if one not in set(wanted)]
-        tables.order[(kind, key)] = wanted + rest
-    elif operation.op == "add":
-        if key in rows:
-            raise ConflictError(f"A {words(kind)} is there already.", place=key)
-        rows[key] = dict(operation.row or {})
-        _insert(tables.order.setdefault((kind, parent_of(kind, key)), []), key, operation.previous)
-    elif key not in rows:
-        raise ConflictError(f"The {words(kind)} is no longer there.", place=key)
-    elif operation.op == "remove":
-        if rows[key] != operation.row:
-            raise ConflictError(f"The {words(kind)} has changed since.", place=key)
-        del rows[key]
-        tables.order[(kind, parent_of(kind, key))].remove(key)
-    else:
-        if rows[key].get(operation.field) != operation.before:
-            raise ConflictError(
-                f"The {operation.field} of the {words(kind)} has changed since.", place=key
-            )
-        rows[key] = rows[key] | {operation.field: operation.after}
+class RowEditor:
+    """Tables of rows being changed by operations; the tables it starts from stay as they are."""
+
+    def __init__(self, tables: RowTables) -> None:
+        self.rows = {kind: dict(rows) for kind, rows in tables.rows.items()}
+        self._order = dict(tables.order)
+        self._chains: dict[tuple[str, str], _Chain] = {}
+
+    def tables(self) -> RowTables:
+        """The tables as they are now."""
+        for place, chain in self._chains.items():
+            self._order[place] = list(chain)
+        self._chains.clear()
+        return RowTables(self.rows, self._order)
+
+    def apply(self, operation: Operation) -> None:
+        """Carry out one operation; ``ConflictError`` where it does not fit."""
+        kind, key = operation.kind, operation.key
+        rows = self.rows[kind]
+        if operation.op == "order":
+            self._reorder(operation)
+        elif operation.op == "add":
+            if key in rows:
+                raise ConflictError(f"A {words(kind)} is there already.", place=key)
+            rows[key] = dict(operation.row or {})
+            self._chain(kind, parent_of(kind, key)).insert(key, operation.previous)
+        elif key not in rows:
+            raise ConflictError(f"The {words(kind)} is no longer there.", place=key)
+        elif operation.op == "remove":
+            if rows[key] != operation.row:
+                raise ConflictError(f"The {words(kind)} has changed since.", place=key)
+            self.remove(kind, key)
+        else:
+            if rows[key].get(operation.field) != operation.before:
+                raise ConflictError(
+                    f"The {operation.field} of the {words(kind)} has changed since.", place=key
+                )
+            rows[key] = rows[key] | {operation.field: operation.after}
+
+    def remove(self, kind: str, key: str) -> None:
+        """Take a row out, whatever it holds."""
+        del self.rows[kind][key]
+        self._chain(kind, parent_of(kind, key)).remove(key)
+
+    def _reorder(self, operation: Operation) -> None:
+        """The keys that are wanted and there, then what is there besides, in its order."""
+        kind, key = operation.kind, operation.key
+        rows, wanted = self.rows[kind], dict.fromkeys(operation.after)
+        keys = [one for one in self._chain(kind, key) if one not in wanted]
+        self._chains[kind, key] = _Chain([*(one for one in wanted if one in rows), *keys])
+
+    def _chain(self, kind: str, parent: str) -> _Chain:
+        place = (kind, parent)
+        if place not in self._chains:
+            self._chains[place] = _Chain(self._order.get(place, ()))
+        return self._chains[place]
+
+
+class _Chain:
+    """An ordered list of keys in which one is put in or taken out without moving the others."""
+
+    def __init__(self, keys: Iterable[str]) -> None:
+        self._next: dict[str, str] = {}
+        self._previous: dict[str, str] = {}
+        self._last = ""
+        for key in keys:
+            self.insert(key, self._last)
+
+    def __iter__(self) -> Iterator[str]:
+        key = self._next.get("", "")
+        while key:
+            yield key
+            key = self._next[key]
+
+    def insert(self, key: str, previous: str) -> None:
+        """Put ``key`` after ``previous``: first where that is empty, last where it is gone."""
+        if previous and previous not in self._previous:
+            previous = self._last
+        following = self._next.get(previous, "")
+        self._next[previous], self._next[key] = key, following
+        self._previous[key] = previous
+        if following:
+            self._previous[following] = key
+        else:
+            self._last = key
+
+    def remove(self, key: str) -> None:
+        """Take ``key`` out."""
+        previous, following = self._previous.pop(key), self._next.pop(key)
+        self._next[previous] = following
+        if following:
+            self._previous[following] = previous
+        else:
+            self._last = previous
 
 
 def words(kind: str) -> str:

@@ -1,40 +1,47 @@
-"""Merging two changes of one document, with the conflicts named."""
+"""Merging two changes of one document, with the clashes named."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from prism.compare.diff import Operation, apply_to, diff_tables, words
-from prism.compare.rows import Row, Tables, condition_from, flatten, parent_of, unflatten
-from prism.tokens.expressions import decode, encode, rewrite
-from prism.tokens.model import Document, shown_path
+from prism.compare.diff import Operation, RowEditor, diff_tables, words
+from prism.compare.match import describe
+from prism.compare.rows import Row, RowTables, condition_from, parent_of, rows_of, unflatten
+from prism.errors import ExpressionError
+from prism.tokens.edit import breaks
+from prism.tokens.expressions import decode, encode, references, rewrite
+from prism.tokens.kept import resolver_of
+from prism.tokens.model import Document, Token, shown_path
+from prism.tokens.whole import flaws
+
+#: A row by its kind and full key.
+RowName = tuple[str, str]
+_SAID = 3
 
 
 @dataclass(frozen=True, slots=True)
 class Clash:
-    """One thing that both sides changed differently; the merged document has theirs.
+    """One thing that the two sides do not agree on; the merged document has theirs.
 
-    ``field`` is empty where one side removed what the other changed; ``mine`` and ``theirs``
-    are then None on the side that removed it.
+    ``mine`` and ``theirs`` are the values of one field or row where both sides have one, None
+    elsewhere. ``yours`` and ``others`` say in words what each side did; ``rows`` are all rows
+    the clash is about.
     """
 
     kind: str
     key: str
-    field: str
-    name: str
-    mine: Any
-    theirs: Any
+    sentence: str
+    mine: Any = None
+    theirs: Any = None
+    rows: tuple[RowName, ...] = ()
+    yours: str = ""
+    others: str = ""
 
-    @property
-    def sentence(self) -> str:
-        """The clash in words."""
-        if self.mine is None or self.theirs is None:
-            who = "you" if self.mine is None else "somebody else"
-            return f"The {words(self.kind)} {self.name} was removed by {who} and changed meanwhile."
-        part = "value of" if self.kind == "value" else f"{self.field} of the {words(self.kind)}"
-        return f"The {part} {self.name} was changed by both."
+    def touched_by(self, operation: Operation) -> bool:
+        """Whether an operation changes what the clash is about."""
+        return touches(operation, self.rows)
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,43 +53,50 @@ class Merged:
 
 
 def merge(base: Document, mine: Document, theirs: Document) -> Merged:
-    """Bring what ``mine`` changed of ``base`` into ``theirs``.
+    """Apply what ``mine`` changed of ``base`` to ``theirs``.
 
     Changes to different rows or fields are both kept. References follow a rename of the other
-    side. Where both changed one thing differently, theirs stands and a clash is reported.
+    side. Where both changed one thing differently, or the two changes together would leave a
+    document that is not whole, a reference to nothing or a circle, theirs stands and a clash is
+    reported. All three documents are whole.
     """
-    old, here, there = flatten(base), flatten(mine), flatten(theirs)
-    _follow(here, old, _renames(old, there))
-    merged = _copy(there)
-    _follow(merged, old, _renames(old, here))
-    reference = _copy(old)
-    _follow(reference, old, _renames(old, there) | _renames(old, here))
-    my_view = _copy(here)
-    _follow(my_view, old, _renames(old, here))
-    clashes: list[Clash] = []
-    orders: list[Operation] = []
-    touched = _removed(old, there)
-    for operation in diff_tables(reference, my_view):
+    old, here, there = rows_of(base), rows_of(mine, base), rows_of(theirs, base)
+    mine_renamed, theirs_renamed = _renames(old, here), _renames(old, there)
+    my_view = _followed(_followed(here, theirs_renamed), mine_renamed)
+    reference = _followed(old, theirs_renamed | mine_renamed)
+    merged = RowEditor(_followed(there, mine_renamed))
+    operations = diff_tables(reference, my_view)
+    clashes = [
+        clash
+        for operation in operations
+        if operation.op != "order" and (clash := _apply(merged, reference, operation)) is not None
+    ]
+    for operation in operations:
         if operation.op == "order":
-            orders.append(operation)
-        else:
-            clash = _bring(merged, reference, operation, touched)
-            if clash is not None:
-                clashes.append(clash)
-    for operation in orders:
-        apply_to(merged, operation)
-    _drop_orphans(merged)
-    return Merged(unflatten(merged), tuple(clashes))
+            merged.apply(operation)
+    document = unflatten(merged.tables(), (theirs, there))
+    if not clashes:
+        clashes = list(_not_whole(document, theirs) or _new_breaks(document, mine, theirs))
+    return Merged(document, _explained(clashes, base, mine, theirs))
 
 
-def _copy(tables: Tables) -> Tables:
-    return Tables(
-        {kind: dict(rows) for kind, rows in tables.rows.items()},
-        {place: list(keys) for place, keys in tables.order.items()},
-    )
+def touches(operation: Operation, rows: Iterable[RowName]) -> bool:
+    """Whether an operation changes one of the rows, or what lies in or hangs on it."""
+    named = {(operation.kind, operation.key)}
+    if operation.kind == "value":
+        token, condition = operation.key.split(" ", 1)
+        named.add(("token", token))
+        for axis, mode in condition_from(condition).picks:
+            named |= {("axis", axis), ("mode", f"{axis} {mode}")}
+    elif operation.kind == "mode":
+        named.add(("axis", parent_of("mode", operation.key)))
+    return not named.isdisjoint(rows)
 
 
-def _renames(old: Tables, new: Tables) -> dict[str, str]:
+# References that follow a rename
+
+
+def _renames(old: RowTables, new: RowTables) -> dict[str, str]:
     """Old to new path of every token that was renamed, shown paths too."""
     found = {}
     for key, row in old.rows["token"].items():
@@ -93,77 +107,81 @@ def _renames(old: Tables, new: Tables) -> dict[str, str]:
     return found
 
 
-def _follow(tables: Tables, old: Tables, renamed: Mapping[str, str]) -> None:
-    """Rewrite every reference in ``tables`` by ``renamed``."""
+def _followed(tables: RowTables, renamed: Mapping[str, str]) -> RowTables:
+    """``tables`` with every reference rewritten by ``renamed``."""
     if not renamed:
-        return
-    for full, row in tables.rows["value"].items():
+        return tables
+    values = dict(tables.rows["value"])
+    for full, row in values.items():
         token = tables.rows["token"][full.split(" ", 1)[0]]
         text = encode(rewrite(decode(row["text"]), token["type"], renamed))
         if text != row["text"]:
-            tables.rows["value"][full] = {"text": text}
+            values[full] = {"text": text}
+    return RowTables(tables.rows | {"value": values}, tables.order)
 
 
-def _removed(old: Tables, new: Tables) -> dict[tuple[str, str], Row]:
-    return {
-        (kind, key): row
-        for kind, rows in old.rows.items()
-        for key, row in rows.items()
-        if key not in new.rows[kind]
-    }
+# One operation
 
 
-def _bring(
-    merged: Tables,
-    reference: Tables,
-    operation: Operation,
-    gone: Mapping[tuple[str, str], Row],
-) -> Clash | None:
-    """Carry out one of my operations on their tables; a clash where it cannot be."""
+def _apply(merged: RowEditor, reference: RowTables, operation: Operation) -> Clash | None:
+    """Carry out one of my operations on their rows; a clash where it cannot be."""
+    if operation.op == "add":
+        return _add(merged, reference, operation)
     kind, key = operation.kind, operation.key
     rows = merged.rows[kind]
-    parent = parent_of(kind, key)
     name = _name(merged, reference, kind, key)
-    if operation.op == "add":
-        if key in rows:
-            same = rows[key] == operation.row
-            return None if same else Clash(kind, key, "whole", name, operation.row, rows[key])
-        if kind == "value" and parent not in merged.rows["token"]:
-            return Clash(
-                "token", parent, "", _name(merged, reference, "token", parent), operation.row, None
-            )
-        gone_mode = _gone_mode(merged, key) if kind == "value" else ""
-        if gone_mode:
-            name = _name(merged, reference, "mode", gone_mode)
-            return Clash("mode", gone_mode, "", name, operation.row, None)
-        if kind == "mode" and parent not in merged.rows["axis"]:
-            return Clash(
-                "axis", parent, "", _name(merged, reference, "axis", parent), operation.row, None
-            )
-        apply_to(merged, operation)
-        return None
     if key not in rows:
         if operation.op == "remove":
             return None
-        gone_mode = _gone_mode(merged, key) if kind == "value" else ""
-        if gone_mode:
-            mode = _name(merged, reference, "mode", gone_mode)
-            return Clash("mode", gone_mode, "", mode, operation.after, None)
-        return Clash(kind, key, "", name, operation.after, None)
+        gone = _gone_mode(merged, key) if kind == "value" else ""
+        if gone:
+            kind, key, name = "mode", gone, _name(merged, reference, "mode", gone)
+        return _removed(kind, key, name, "somebody else", mine=operation.after)
     before = reference.rows[kind][key]
     if operation.op == "remove":
         if rows[key] != before or _children_changed(merged, reference, kind, key):
-            return Clash(kind, key, "", name, None, rows[key])
-        apply_to(merged, replace(operation, row=rows[key]))
+            return _removed(kind, key, name, "you", theirs=rows[key])
+        merged.remove(kind, key)
         return None
     now = rows[key][operation.field]
     if now not in (operation.before, operation.after):
-        return Clash(kind, key, operation.field, name, operation.after, now)
+        part = "value of" if kind == "value" else f"{operation.field} of the {words(kind)}"
+        sentence = f"The {part} {name} was changed by both."
+        return Clash(kind, key, sentence, operation.after, now, ((kind, key),))
     rows[key] = rows[key] | {operation.field: operation.after}
     return None
 
 
-def _gone_mode(merged: Tables, key: str) -> str:
+def _add(merged: RowEditor, reference: RowTables, operation: Operation) -> Clash | None:
+    kind, key = operation.kind, operation.key
+    rows, parent = merged.rows[kind], parent_of(kind, key)
+    if key in rows:
+        if rows[key] == operation.row:
+            return None
+        name = _name(merged, reference, kind, key)
+        sentence = f"The {words(kind)} {name} was added by both."
+        return Clash(kind, key, sentence, operation.row, rows[key], ((kind, key),))
+    owner = {"value": "token", "mode": "axis"}.get(kind, "")
+    gone = (owner, parent) if owner and parent not in merged.rows[owner] else None
+    if kind == "value" and gone is None and (mode := _gone_mode(merged, key)):
+        gone = ("mode", mode)
+    if gone is not None:
+        if gone[1] not in reference.rows[gone[0]]:
+            return None  # what I added it to was not added, and that is a clash already
+        name = _name(merged, reference, *gone)
+        return _removed(*gone, name, "somebody else", mine=operation.row)
+    merged.apply(operation)
+    return None
+
+
+def _removed(
+    kind: str, key: str, name: str, who: str, *, mine: Any = None, theirs: Any = None
+) -> Clash:
+    sentence = f"The {words(kind)} {name} was removed by {who} and changed meanwhile."
+    return Clash(kind, key, sentence, mine, theirs, ((kind, key),))
+
+
+def _gone_mode(merged: RowEditor, key: str) -> str:
     """The full key of a mode that a value's condition names and that is gone; else empty."""
     for axis, mode in condition_from(key.split(" ", 1)[1]).picks:
         if f"{axis} {mode}" not in merged.rows["mode"]:
@@ -171,34 +189,118 @@ def _gone_mode(merged: Tables, key: str) -> str:
     return ""
 
 
-def _children_changed(merged: Tables, reference: Tables, kind: str, key: str) -> bool:
+def _children_changed(merged: RowEditor, reference: RowTables, kind: str, key: str) -> bool:
     child = {"token": "value", "axis": "mode"}.get(kind)
     if child is None:
         return False
     was = {k: reference.rows[child][k] for k in reference.keys(child, key)}
-    now = {k: merged.rows[child][k] for k in merged.keys(child, key)}
-    return any(now[k] != was.get(k) for k in now)
+    tables = merged.rows[child]
+    now = {full: row for full, row in tables.items() if parent_of(child, full) == key}
+    return any(row != was.get(full) for full, row in now.items())
 
 
-def _name(merged: Tables, reference: Tables, kind: str, key: str) -> str:
+def _name(merged: RowEditor, reference: RowTables, kind: str, key: str) -> str:
     """What a person calls a row."""
     if kind == "value":
         return _name(merged, reference, "token", key.split(" ", 1)[0])
-    row = merged.rows[kind].get(key) or reference.rows[kind].get(key) or {}
-    return str(row.get("path") or row.get("name") or key)
+    row: Row = merged.rows[kind].get(key) or reference.rows[kind].get(key) or {}
+    return shown_path(str(row.get("path") or row.get("name") or key))
 
 
-def _drop_orphans(tables: Tables) -> None:
-    """Take out values of modes and tokens that the other side removed."""
-    modes = set(tables.rows["mode"])
-    for full in list(tables.rows["value"]):
-        token, condition = full.split(" ", 1)
-        picks = condition_from(condition).picks
-        if token not in tables.rows["token"] or any(f"{a} {m}" not in modes for a, m in picks):
-            del tables.rows["value"][full]
-            tables.order[("value", token)].remove(full)
+# Both changes together
 
 
-def clashing(clashes: Sequence[Clash]) -> str:
-    """All clashes as one text, a sentence each."""
-    return " ".join(clash.sentence for clash in clashes)
+def _not_whole(document: Document, theirs: Document) -> list[Clash]:
+    """What keeps a merged document from being whole."""
+    return [
+        Clash(flaw.kind, flaw.key, flaw.sentence, rows=((flaw.kind, flaw.key), *flaw.others))
+        for flaw in flaws(document, theirs)
+    ]
+
+
+def _new_breaks(document: Document, mine: Document, theirs: Document) -> Iterator[Clash]:
+    """Tokens that refer to nothing, or stand in a circle, only since both changes met."""
+    known = {token.key: token for token in theirs.tokens}
+    changed = [token for token in document.tokens if known.get(token.key) is not token]
+    changed = [token for token in changed if known.get(token.key) != token]
+    if len(theirs.axes) != len(document.axes):
+        changed = list(document.tokens)
+    resolver = resolver_of(document, resolver_of(theirs))
+    lost = {t.path for t in theirs.tokens} - {t.path for t in document.tokens}
+    watched = list(document.tokens) if lost else changed
+    for token in watched:
+        for path in _missing(document, token):
+            if path not in _missing(mine, mine.token(token.key)) and path not in _missing(
+                theirs, known.get(token.key)
+            ):
+                target = theirs.token_at(path) or mine.token_at(path)
+                rows = (("token", token.key), *((("token", target.key),) if target else ()))
+                sentence = f"{shown_path(token.path)} would refer to {{{path}}}, which is gone."
+                yield Clash("token", token.key, sentence, rows=rows)
+                return
+    retyped = {t.key for t in changed if t.key in known and known[t.key].type != t.type}
+    keys = {token.key for token in changed} | resolver.graph.users(retyped)
+    for key in (token.key for token in document.tokens if token.key in keys):
+        broken = breaks(resolver, key)
+        for side in (mine, theirs) if broken else ():
+            broken -= breaks(resolver_of(side), key) if side.token(key) is not None else set()
+        for sentence in sorted(broken):
+            rows = tuple(("token", one) for one in sorted(resolver.graph.reach([key])))
+            yield Clash("token", key, sentence, rows=rows)
+            return
+
+
+def _missing(document: Document, token: Token | None) -> list[str]:
+    """Paths a token of ``document`` refers to that are not there."""
+    if token is None:
+        return []
+    found = []
+    for _, value in token.values:
+        try:
+            found += [p for p in references(value, token.type) if document.token_at(p) is None]
+        except ExpressionError:
+            continue
+    return found
+
+
+# What each side did, in words
+
+
+def _explained(
+    clashes: Sequence[Clash], base: Document, mine: Document, theirs: Document
+) -> tuple[Clash, ...]:
+    if not clashes:
+        return ()
+    old = rows_of(base)
+    sides = [(side, diff_tables(old, rows_of(side, base))) for side in (mine, theirs)]
+    return tuple(
+        replace(
+            clash,
+            yours=_told(clash, base, *sides[0]),
+            others=_told(clash, base, *sides[1]),
+        )
+        for clash in clashes
+    )
+
+
+def _told(clash: Clash, base: Document, side: Document, operations: Sequence[Operation]) -> str:
+    """What a side did to the rows of a clash, or else at all: the first few operations in words."""
+    touching = [one for one in operations if one.op != "order" and clash.touched_by(one)]
+    touching = touching or list(operations)
+    told = [_short(describe(one, base, side)) for one in touching[:_SAID]]
+    more = len(touching) - len(told)
+    return "; ".join(told) + (f"; and {more} more" if more > 0 else "")
+
+
+def _short(text: str) -> str:
+    return text if len(text) <= 160 else f"{text[:159]}…"
+
+
+def clashing(clashes: Sequence[Clash], who: Callable[[Clash], str]) -> str:
+    """All clashes as one text: what, what you did, and what ``who(clash)`` did."""
+    return " ".join(
+        clash.sentence
+        + (f" You: {clash.yours}." if clash.yours else "")
+        + (f" {who(clash)}: {clash.others}." if clash.others else "")
+        for clash in clashes[:_SAID]
+    ) + (f" There are {len(clashes) - _SAID} more." if len(clashes) > _SAID else "")

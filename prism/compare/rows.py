@@ -48,7 +48,7 @@ _PLAIN: dict[str, tuple[str, type]] = {
 
 
 @dataclass(slots=True)
-class Tables:
+class RowTables:
     """Rows by kind and full key, and the order of keys under each parent.
 
     A child's full key is its parent's key, a space, and its own.
@@ -102,13 +102,13 @@ def _plain_fields(kind: type) -> list[str]:
     return [name for name in kind.__slots__ if name != "key"]  # type: ignore[attr-defined]
 
 
-def flatten(document: Document, known: tuple[Document, Tables] | None = None) -> Tables:
+def flatten(document: Document, known: tuple[Document, RowTables] | None = None) -> RowTables:
     """A document as tables.
 
     ``known`` is another document with its tables; rows of what both share are taken from there,
     the very same objects, and so are the lists of keys where all they name is shared.
     """
-    tables = Tables()
+    tables = RowTables()
     shared = _share(tables, document, *known) if known else set()
     before = known[0] if known else None
     tables.put("document", "", "document", _row(document, _DOCUMENT_FIELDS))
@@ -144,14 +144,14 @@ def flatten(document: Document, known: tuple[Document, Tables] | None = None) ->
     return tables
 
 
-def _take(tables: Tables, known: Tables, kind: str) -> None:
+def _take(tables: RowTables, known: RowTables, kind: str) -> None:
     """Take over all rows of a kind that has no parents."""
     tables.rows[kind] = known.rows[kind]
     if (kind, "") in known.order:
         tables.order[kind, ""] = known.order[kind, ""]
 
 
-def _share(tables: Tables, document: Document, before: Document, known: Tables) -> set[int]:
+def _share(tables: RowTables, document: Document, before: Document, known: RowTables) -> set[int]:
     """Take the rows of the tokens that two documents share; their identities."""
     now, was = ({id(token) for token in one.tokens} for one in (document, before))
     tables.rows["token"] = dict(known.rows["token"])
@@ -165,15 +165,38 @@ def _share(tables: Tables, document: Document, before: Document, known: Tables) 
     return now & was
 
 
-def unflatten(tables: Tables) -> Document:
-    """The document that ``flatten`` took apart."""
+def rows_of(document: Document, before: Document | None = None) -> RowTables:
+    """A document's tables, made once and kept with it; nobody changes them.
+
+    ``before`` is a document that shares parts with it.
+    """
+    kept = document.kept.get("rows")
+    if not isinstance(kept, RowTables):
+        shared = before.kept.get("rows") if before is not None else None
+        known = (before, shared) if before is not None and isinstance(shared, RowTables) else None
+        kept = document.kept["rows"] = flatten(document, known)
+    return kept
+
+
+def unflatten(tables: RowTables, known: tuple[Document, RowTables] | None = None) -> Document:
+    """The document that ``flatten`` took apart.
+
+    ``known`` is another document with its tables; parts whose rows are taken from there are the
+    same objects as in it.
+    """
     rows = tables.rows
     parts: dict[str, Any] = dict(rows["document"].get("document", {}))
+    before, was = known or (None, RowTables())
     parts["axes"] = tuple(_axis(tables, key) for key in tables.keys("axis"))
     parts["groups"] = tuple(
         model.Group(path=path, **rows["group"][path]) for path in tables.keys("group")
     )
-    parts["tokens"] = tuple(_token(tables, key) for key in tables.keys("token"))
+    parts["tokens"] = tuple(
+        token
+        if before is not None and (token := _shared(tables, key, before, was)) is not None
+        else _token(tables, key)
+        for key in tables.keys("token")
+    )
     for kind, (attribute, cls) in _PLAIN.items():
         build: Callable[..., Any] = cls
         parts[attribute] = tuple(
@@ -188,10 +211,27 @@ def unflatten(tables: Tables) -> Document:
         )
         for key in tables.keys("source")
     )
+    if before is not None:
+        for name in ("axes", "groups", "sources", *(attribute for attribute, _ in _PLAIN.values())):
+            if parts[name] == getattr(before, name):
+                parts[name] = getattr(before, name)
     return Document(**parts)
 
 
-def _axis(tables: Tables, key: str) -> model.Axis:
+def _shared(tables: RowTables, key: str, before: Document, was: RowTables) -> model.Token | None:
+    """The token of the document before, where all its rows are the very same."""
+    if tables.rows["token"][key] is not was.rows["token"].get(key):
+        return None
+    keys = tables.keys("value", key)
+    if keys != was.keys("value", key):
+        return None
+    now, then = tables.rows["value"], was.rows["value"]
+    if any(now[full] is not then[full] for full in keys):
+        return None
+    return before.token(key)
+
+
+def _axis(tables: RowTables, key: str) -> model.Axis:
     row = dict(tables.rows["axis"][key])
     follows = row.pop("follows")
     modes = tuple(
@@ -206,7 +246,7 @@ def _axis(tables: Tables, key: str) -> model.Axis:
     )
 
 
-def _token(tables: Tables, key: str) -> model.Token:
+def _token(tables: RowTables, key: str) -> model.Token:
     values = tuple(
         (condition_from(full.split(" ", 1)[1]), decode(tables.rows["value"][full]["text"]))
         for full in tables.keys("value", key)

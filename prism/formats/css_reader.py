@@ -25,6 +25,7 @@ from prism.formats.css_tokens import (
     variables,
 )
 from prism.formats.layers import NewKey
+from prism.formats.wholeness import whole
 from prism.tokens.expressions import parse
 from prism.tokens.model import (
     BASE,
@@ -41,7 +42,6 @@ from prism.tokens.model import (
 from prism.tokens.names import derived_name, settle_names
 from prism.tokens.syntax import REFERENCE
 from prism.tokens.tiers import with_tiers
-from prism.tokens.validate import validate
 
 MAX_BYTES = 8 * 1024 * 1024
 _MAX_DEPTH = 12
@@ -123,11 +123,8 @@ class _Reader:
             axes=axes,
             tokens=with_tiers(tuple(self._tokens(axes))),
         )
-        document = settle_names(document)
-        validate(
-            document, {token.path: f"{self.file}, --{token.path}" for token in document.tokens}
-        )
-        return StyleSheet(document, tuple(self.passed))
+        places = {token.path: f"{self.file}, --{token.path}" for token in document.tokens}
+        return StyleSheet(whole(settle_names(document), places), tuple(self.passed))
 
     # Rules
 

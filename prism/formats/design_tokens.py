@@ -10,9 +10,9 @@ from prism.errors import FormatError
 from prism.formats.token_values import pointer_path
 from prism.tokens.expressions import reference_of
 from prism.tokens.model import TYPES
+from prism.tokens.whole import MAX_PATH
 
 MAX_TOKENS = 50_000
-MAX_PATH = 600
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
-from prism.compare.rows import Tables, flatten, unflatten
+from prism.compare.rows import flatten, unflatten
 from prism.errors import FormatError, PrismError
 from prism.tokens.expressions import check, decode, encode
 from prism.tokens.model import Axis, Condition, Document, Follows, Group, Mode, Token, Value
@@ -202,7 +202,7 @@ def _restore(document: Document, own: Mapping[str, Any]) -> Document:
     for kind in _CARRIED:
         for key, row in own.get(kind, ()):
             tables.put(kind, "", str(key), dict(row))
-    return unflatten(Tables(tables.rows, tables.order))
+    return unflatten(tables)
 
 
 def _axes(

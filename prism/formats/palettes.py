@@ -14,6 +14,7 @@ from xml.sax.saxutils import escape, quoteattr
 from prism.color import space
 from prism.errors import FormatError, PrismError
 from prism.formats.layers import NewKey
+from prism.formats.wholeness import whole
 from prism.tokens.model import BASE, Document, Expression, Token
 from prism.tokens.names import settle_names
 from prism.tokens.resolve import Resolver, Theme
@@ -165,7 +166,8 @@ def _document(name: str, found: Iterable[tuple[str, str, str]], new_key: NewKey)
         tokens[path] = Token(new_key(), path, "color", "raw", ((BASE, Expression(text)),))
     if not tokens:
         raise FormatError("No color with a name is in the file.")
-    return settle_names(Document(name=name, tokens=tuple(tokens.values())))
+    document = settle_names(Document(name=name, tokens=tuple(tokens.values())))
+    return whole(document, {})
 
 
 def _text(data: bytes, file: str) -> str:

@@ -16,6 +16,7 @@ from typing import Any
 from prism.errors import FormatError, PrismError
 from prism.formats import strict_json
 from prism.formats.layers import NewKey
+from prism.formats.wholeness import whole
 from prism.tokens.expressions import check, decode, encode, parse
 from prism.tokens.model import (
     TIERS,
@@ -31,7 +32,6 @@ from prism.tokens.model import (
 )
 from prism.tokens.names import settle_names
 from prism.tokens.structure import check_path
-from prism.tokens.validate import validate
 
 _COLUMNS = ("kind", "name", "type", "tier", "when", "value", "description")
 _GUESSED = ("color", "dimension", "duration", "number")
@@ -257,9 +257,9 @@ def _document(
             known.key, known.path, known.type, known.tier, values, known.description
         )
         places[one.path] = one.place
-    document = settle_names(Document(name=name, axes=axes, tokens=tuple(tokens.values())))
-    validate(document, places)
-    return document
+    return whole(
+        settle_names(Document(name=name, axes=axes, tokens=tuple(tokens.values()))), places
+    )
 
 
 def guess_type(text: str) -> str:

@@ -10,6 +10,7 @@ from prism.errors import FormatError
 from prism.formats import design_tokens, strict_json, token_values
 from prism.formats.layers import OWN, NewKey, Plan, Tree, plan
 from prism.formats.own_members import restore
+from prism.formats.wholeness import whole
 from prism.tokens.expressions import nearest, reference_of
 from prism.tokens.model import (
     BASE,
@@ -26,7 +27,6 @@ from prism.tokens.model import (
 )
 from prism.tokens.names import settle_names
 from prism.tokens.tiers import with_tiers
-from prism.tokens.validate import validate
 
 #: Members of a resolver document that become parts of the document.
 _READ = ("name", "version", "description", "sets", "modifiers", "resolutionOrder")
@@ -104,9 +104,7 @@ class _Merger:
         if isinstance(own, dict):
             document = restore(document, own, self.plan.file)
         document = settle_names(document)
-        if self.strict:
-            validate(document, self._places())
-        return document
+        return whole(document, self._places(), self.plan.file) if self.strict else document
 
     # Gathering
 

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from prism.errors import EditError
+from prism.tokens.edit import refuse_new_circles
 from prism.tokens.model import (
     Axis,
     Condition,
@@ -62,7 +63,8 @@ def reorder_axes(document: Document, keys: Sequence[str]) -> Document:
     """Another order of the axes; it decides between conditions on equally many axes."""
     if sorted(keys) != sorted(axis.key for axis in document.axes):
         raise EditError("The new order names every axis once.")
-    return replace(document, axes=tuple(_axis(document, key) for key in keys))
+    changed = replace(document, axes=tuple(_axis(document, key) for key in keys))
+    return refuse_new_circles(changed, document)
 
 
 def reorder_modes(document: Document, axis: str, keys: Sequence[str]) -> Document:
@@ -95,7 +97,7 @@ def add_mode(document: Document, axis: str, mode: Mode, copy_of: str = "") -> Do
         raise EditError("A mode with this key is there already.", place=owner.name)
     changed = _put(document, replace(owner, modes=(*owner.modes, mode)))
     if not copy_of:
-        return changed
+        return refuse_new_circles(changed, document)
     _mode(owner, copy_of)
     tokens = []
     for token in changed.tokens:
@@ -105,7 +107,7 @@ def add_mode(document: Document, axis: str, mode: Mode, copy_of: str = "") -> Do
             if condition.mode_on(axis) == copy_of
         ]
         tokens.append(replace(token, values=(*token.values, *copies)) if copies else token)
-    return replace(changed, tokens=tuple(tokens))
+    return refuse_new_circles(replace(changed, tokens=tuple(tokens)), document)
 
 
 def lost_with_mode(
@@ -145,7 +147,8 @@ def remove_mode(document: Document, axis: str, mode: str, default: str = "") -> 
         else layer
         for layer in changed.layers
     )
-    return replace(changed, tokens=tokens, themes=themes, layers=layers)
+    changed = replace(changed, tokens=tokens, themes=themes, layers=layers)
+    return refuse_new_circles(changed, document)
 
 
 def remove_axis(document: Document, axis: str, stays: str) -> Document:
@@ -166,7 +169,8 @@ def remove_axis(document: Document, axis: str, stays: str) -> Document:
         stripped(theme) for theme in document.themes if dict(theme.picks).get(axis, stays) == stays
     )
     layers = tuple(layer for layer in document.layers if layer.axis != axis)
-    return replace(document, axes=axes, tokens=tokens, themes=themes, layers=layers)
+    changed = replace(document, axes=axes, tokens=tokens, themes=themes, layers=layers)
+    return refuse_new_circles(changed, document)
 
 
 def _without_axis(resolver: Resolver, token: Token, axis: str, stays: str) -> Token:

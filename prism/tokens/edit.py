@@ -90,7 +90,7 @@ def clear_value(document: Document, key: str, condition: Condition) -> Document:
     if len(values) == len(token.values):
         raise EditError("There is no value of its own to clear.", place=shown_path(token.path))
     changed = _put(document, replace(token, values=values))
-    refuse_broken(changed, key)
+    refuse_broken(changed, key, before=document)
     return changed
 
 
@@ -159,10 +159,27 @@ def check_value(document: Document, token: Token, value: Value) -> None:
 
 def refuse_broken(document: Document, *keys: str, before: Document | None = None) -> None:
     """Raise ``EditError`` where one of the tokens itself is broken in some theme, a circle
-    included. ``before`` is what the document was made from."""
+    included, and was not broken like that in ``before``, which the document was made from."""
     resolver = resolver_of(document, resolver_of(before) if before is not None else None)
     for key in keys:
-        for theme in resolver.themes(resolver.influence(key)):
-            answer = resolver.resolve(key, theme)
-            if answer.broken and not answer.passed_on:
-                raise EditError(answer.broken, mend="Nothing was changed.")
+        broken = breaks(resolver, key)
+        if before is not None and broken and before.token(key) is not None:
+            broken -= breaks(resolver_of(before), key)
+        for sentence in sorted(broken):
+            raise EditError(sentence, mend="Nothing was changed.")
+
+
+def refuse_new_circles(document: Document, before: Document) -> Document:
+    """``document`` itself; ``EditError`` where a theme of it has a circle that ``before`` had in
+    none. Only tokens that refer to each other under some conditions are looked at."""
+    resolver = resolver_of(document)
+    for members in resolver.components([token.key for token in document.tokens], ()):
+        if len(members) > 1 or members[0] in resolver.all_targets(members[0]):
+            refuse_broken(document, *members, before=before)
+    return document
+
+
+def breaks(resolver: Resolver, key: str) -> set[str]:
+    """Why a token itself is broken, in any theme, a sentence each; empty where it is not."""
+    answers = (resolver.resolve(key, theme) for theme in resolver.themes(resolver.influence(key)))
+    return {answer.broken for answer in answers if answer.broken and not answer.passed_on}

@@ -15,6 +15,7 @@ import numpy as np
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.errors import ExpressionError
+from prism.tokens.edit import refuse_broken
 from prism.tokens.entry import reference_to
 from prism.tokens.expressions import parse
 from prism.tokens.model import Condition, Document, Expression, Token
@@ -91,7 +92,10 @@ def propose(document: Document, *, within: float = NEAR) -> Proposal:
 
 
 def link(document: Document, links: Iterable[Link]) -> Document:
-    """The document with the literals of ``links`` replaced by references, all at once."""
+    """The document with the literals of ``links`` replaced by references, all at once.
+
+    Raises ``EditError`` where one of them would make a circle.
+    """
     wanted = {(one.token, one.condition): one for one in links}
     tokens = []
     for token in document.tokens:
@@ -108,7 +112,9 @@ def link(document: Document, links: Iterable[Link]) -> Document:
                 value = reference_to(document, target)
             values.append((condition, value))
         tokens.append(replace(token, values=tuple(values)))
-    return replace(document, tokens=tuple(tokens))
+    changed = replace(document, tokens=tuple(tokens))
+    refuse_broken(changed, *{key for key, _ in wanted}, before=document)
+    return changed
 
 
 def raw_groups(document: Document) -> list[tuple[str, int]]:
@@ -125,7 +131,9 @@ def _palette(document: Document) -> list[tuple[Token, space.Color]]:
     resolver = Resolver(document)
     found = []
     for token in document.tokens:
-        if token.is_raw_color and resolver.influence(token.key) == ():
+        reached = resolver.graph.reach([token.key]) if token.is_raw_color else ()
+        raw = all((one := document.token(key)) and one.is_raw_color for key in reached)
+        if token.is_raw_color and raw and resolver.influence(token.key) == ():
             answer = resolver.resolve(token.key, resolver.default_theme)
             if answer.color is not None:
                 found.append((token, answer.color))

@@ -372,6 +372,9 @@ class Resolver:
         if target is None:
             raise ExpressionError(f"{{{path}}} does not exist.", mend=nearest(path, self._by_path))
         answer = self.resolve(target, theme)
+        if answer.type not in types:
+            needed = "number or measure" if len(types) > 2 else types[0]
+            raise ExpressionError(f"{{{path}}} is a {answer.type}, and a {needed} is needed here.")
         if answer.broken:
             whole = answer.broken.startswith(("Circle", "{"))
             raise _PassedOnError(
@@ -379,9 +382,6 @@ class Resolver:
             )
         if answer.value is None:
             raise _PassedOnError(f"{{{path}}} has no value in this theme.")
-        if answer.type not in types:
-            needed = "number or measure" if len(types) > 2 else types[0]
-            raise ExpressionError(f"{{{path}}} is a {answer.type}, and a {needed} is needed here.")
         return answer.value
 
     # Why

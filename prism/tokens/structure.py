@@ -16,8 +16,8 @@ from prism.tokens.edit import check_value, refuse_broken
 from prism.tokens.expressions import references, rewrite
 from prism.tokens.model import TYPES, Document, Scene, Token, shown_path
 from prism.tokens.names import settle_names
+from prism.tokens.whole import MAX_PATH, well_formed
 
-MAX_PATH = 600
 _Item = TypeVar("_Item")
 
 
@@ -30,12 +30,11 @@ def moved(items: Sequence[_Item], item: _Item, by: int) -> tuple[_Item, ...]:
 
 def check_path(path: str) -> None:
     """Raise ``EditError`` unless ``path`` is one of the Design Tokens Format Module."""
-    for segment in path.removesuffix(".$root").split("."):
-        if not segment or segment.startswith("$") or "{" in segment or "}" in segment:
-            raise EditError(
-                f"“{path[:80]}” cannot be a path.",
-                mend="Segments stand between full stops and hold no braces and no leading $.",
-            )
+    if not well_formed(path):
+        raise EditError(
+            f"“{path[:80]}” cannot be a path.",
+            mend="Segments stand between full stops and hold no braces and no leading $.",
+        )
     if len(path) > MAX_PATH:
         raise EditError(f"A path has at most {MAX_PATH} characters.")
 
@@ -55,7 +54,7 @@ def add_tokens(document: Document, tokens: Sequence[Token], after: str = "") -> 
     for token in tokens:
         for _, value in token.values:
             check_value(changed, token, value)
-    refuse_broken(changed, *(token.key for token in tokens))
+    refuse_broken(changed, *(token.key for token in tokens), before=document)
     return changed
 
 
@@ -206,12 +205,12 @@ def change_type(document: Document, key: str, type: str) -> Document:
     changed = _put(document, token)
     for _, value in token.values:
         check_value(changed, token, value)
-    refuse_broken(changed, key)
+    refuse_broken(changed, key, before=document)
     for other in changed.tokens:
         if any(
             changed.token_at(p) is token for _, v in other.values for p in references(v, other.type)
         ):
-            refuse_broken(changed, other.key)
+            refuse_broken(changed, other.key, before=document)
     return changed
 
 
@@ -229,6 +228,12 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
     """Let everything that refers to ``gone`` refer to ``keep``, and take ``gone`` out."""
     if keep == gone:
         raise EditError("A token cannot be merged with itself.")
+    kept, paths = _token(document, keep), _paths(document, gone)
+    if any(path in paths for _, v in kept.values for path in references(v, kept.type)):
+        raise EditError(
+            f"{shown_path(kept.path)} itself refers to {{{paths[-1]}}}.",
+            mend="Give it a value of its own first.",
+        )
     changed = replace_reference(document, gone, keep)
     renamed = {gone: keep}
     pairings = []
@@ -250,7 +255,7 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
     )
     changed = replace(changed, pairings=tuple(pairings), scenes=scenes)
     changed = _without(changed, {gone})
-    refuse_broken(changed, keep)
+    refuse_broken(changed, keep, before=document)
     return changed
 
 
@@ -287,7 +292,7 @@ def replace_references(
             token = rewritten
         tokens.append(token)
     changed = replace(document, tokens=tuple(tokens))
-    refuse_broken(changed, *changed_keys)
+    refuse_broken(changed, *changed_keys, before=document)
     return changed
 
 
@@ -307,7 +312,22 @@ def _rename(document: Document, moved: Mapping[str, str]) -> Document:
     for token in document.tokens:
         token = _rewritten(token, renamed)
         tokens.append(replace(token, path=moved[token.path]) if token.path in moved else token)
-    return _with_tokens(document, tokens)
+    changed = _with_tokens(document, tokens)
+    _refuse_new_circles(changed, document, set(moved.values()))
+    return changed
+
+
+def _refuse_new_circles(changed: Document, before: Document, paths: Collection[str]) -> None:
+    """Raise ``EditError`` where a reference that named nothing names one of ``paths`` now, and
+    that breaks its token."""
+    named = {*paths, *(shown_path(path) for path in paths)}
+    named = {path for path in named if before.token_at(path) is None}
+    woken = [
+        token.key
+        for token in before.tokens
+        if any(path in named for _, value in token.values for path in references(value, token.type))
+    ]
+    refuse_broken(changed, *woken, before=before)
 
 
 def _rewritten(token: Token, renamed: Mapping[str, str]) -> Token:

@@ -247,7 +247,7 @@ def failing(loaded):
 
 
 def _failing(loaded):
-    before = loaded.known_rows[0] if loaded.known_rows else None
+    before = loaded.parent
     known = loaded.carried.get("failing")
     return survey.failing(loaded.tables, (before, known) if before and known is not None else None)
 

@@ -213,6 +213,10 @@ class JournalEntryQuerySet(models.QuerySet):
             "-revision"
         )
 
+    def written_as(self, write):
+        """Entries of the write that a page called ``write``."""
+        return self.filter(write=write) if write else self.none()
+
     def since(self, revision):
         """Entries after ``revision``, in order."""
         return self.filter(revision__gt=revision).order_by("revision")
@@ -221,7 +225,8 @@ class JournalEntryQuerySet(models.QuerySet):
 class JournalEntry(models.Model):
     """One stored change: who, when, what it was called, and its operations as JSON text.
 
-    A note says something of a part of the document and changes nothing.
+    ``write`` is what the page that asked for it called it, so that a page whose answer was lost
+    can ask whether it was stored. A note says something of a part of the document and changes nothing.
     """
 
     class Kind(models.TextChoices):
@@ -245,6 +250,7 @@ class JournalEntry(models.Model):
     state = models.CharField(max_length=10, choices=State.choices, default=State.DONE)
     reverts = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
     label = models.CharField(max_length=300)
+    write = models.CharField(max_length=40, blank=True)
     operations = models.TextField()
     at = models.DateTimeField(default=timezone.now)
 

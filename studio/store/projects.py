@@ -4,6 +4,7 @@ import json
 import secrets
 import threading
 from collections import OrderedDict
+from contextvars import ContextVar
 from dataclasses import dataclass, field, replace
 from datetime import timedelta
 from functools import cached_property
@@ -12,14 +13,14 @@ from django.db import transaction
 from django.utils import timezone
 
 from prism.compare.diff import Operation, apply, diff_tables, inverse
-from prism.compare.merge import clashing, merge
-from prism.compare.rows import condition_text, flatten, unflatten
-from prism.errors import PrismError
-from prism.tokens.edit import refuse_broken
+from prism.compare.merge import clashing, merge, touches
+from prism.compare.rows import condition_text, rows_of, unflatten
+from prism.errors import ConflictError, PrismError
 from prism.tokens.kept import resolver_of
 from prism.tokens.model import Document
 from prism.tokens.resolve import Resolver
 from prism.tokens.tables import Tables
+from prism.tokens.whole import flaws
 from studio.store import tables
 from studio.store.models import JournalEntry, Membership, Project
 
@@ -29,33 +30,50 @@ _FARTHEST_BACK = 400
 KEPT = timedelta(days=30)
 _cache = OrderedDict()
 _lock = threading.Lock()
+#: What the page calls the write that is being made, kept with its journal entry.
+WRITE = ContextVar("write", default="")
+#: The newest revision that was stored since this was last set to None.
+STORED = ContextVar("stored", default=None)
 
 
 class StaleError(PrismError):
     """A write against a revision that cannot be found."""
 
 
-class ClashError(PrismError):
-    """A write that changed what somebody else has changed meanwhile; ``clashes`` says what."""
+class NotWholeError(PrismError):
+    """A write that would leave a document that is not whole."""
 
-    def __init__(self, clashes):
-        super().__init__(
-            clashing(clashes), mend="Nothing of yours was stored yet: choose, and store again."
-        )
+
+class ClashError(ConflictError):
+    """A write that does not go together with what was stored meanwhile.
+
+    ``clashes`` says what, ``entries`` the journal entry of the other side for each, or None.
+    """
+
+    def __init__(self, clashes, entries):
         self.clashes = clashes
+        self.entries = entries
+        super().__init__(
+            clashing(clashes, self.who), mend="Nothing of yours was stored; choose, and try again."
+        )
+
+    def who(self, clash):
+        """The name of the person who wrote the other side of a clash."""
+        entry = self.entries[self.clashes.index(clash)]
+        return entry.actor.get_username() if entry and entry.actor else "Somebody else"
 
 
 @dataclass(frozen=True)
 class Loaded:
     """A document at a revision, with its resolver and room for what is computed from both.
 
-    ``carried`` is what was computed of the document that this one was made from.
+    ``parent`` is the document this one was made from, ``carried`` what was computed of it.
     """
 
     document: Document
     revision: int
     before: Resolver | None = field(default=None, compare=False, repr=False)
-    known_rows: tuple | None = field(default=None, compare=False, repr=False)
+    parent: Document | None = field(default=None, compare=False, repr=False)
     derived: dict = field(default_factory=dict, compare=False, repr=False)
     carried: dict = field(default_factory=dict, compare=False, repr=False)
 
@@ -64,10 +82,10 @@ class Loaded:
         """The document's resolver; what no change reached keeps its answers."""
         return resolver_of(self.document, self.before)
 
-    @cached_property
+    @property
     def flat(self):
         """The document as rows; those that the one before had too are the same objects."""
-        return flatten(self.document, self.known_rows)
+        return rows_of(self.document, self.parent)
 
     @cached_property
     def tables(self):
@@ -108,11 +126,13 @@ def load(project):
     return loaded
 
 
-@transaction.atomic
 def _read(pk):
-    """Read a whole document; the lock on its project keeps writers out meanwhile."""
-    current = Project.objects.select_for_update().get(pk=pk)
-    return Loaded(unflatten(tables.read(current)), current.revision)
+    """Read a whole document, again where somebody stored something meanwhile."""
+    while True:
+        current = Project.objects.get(pk=pk)
+        document = unflatten(tables.read(current))
+        if Project.objects.filter(pk=pk, revision=current.revision).exists():
+            return Loaded(document, current.revision)
 
 
 def _catch_up(project, cached):
@@ -120,10 +140,9 @@ def _catch_up(project, cached):
     expected = list(range(cached.revision + 1, cached.revision + 1 + len(entries)))
     if not entries or [entry.revision for entry in entries] != expected:
         return _read(project.pk)
-    document = cached.document
-    for entry in entries:
-        document = apply(document, operations_of(entry))
-    return Loaded(document, entries[-1].revision, cached.known)
+    operations = [one for entry in entries for one in operations_of(entry)]
+    document = apply(cached.document, operations)
+    return Loaded(document, entries[-1].revision, cached.known, cached.document)
 
 
 def _remember(pk, loaded):
@@ -162,21 +181,23 @@ def changed_since(project, revision):
     return found
 
 
-def at(project, revision):
-    """The document as it was at ``revision``. Raises ``StaleError`` where there was none."""
+def at(project, revision, farthest=_FARTHEST_BACK):
+    """The document as it was at ``revision``, at most ``farthest`` revisions ago.
+
+    Raises ``StaleError`` where there was none.
+    """
     loaded = load(project)
     if revision == loaded.revision:
         return loaded
-    if not 0 < revision < loaded.revision or loaded.revision - revision > _FARTHEST_BACK:
+    if not 0 < revision < loaded.revision or loaded.revision - revision > farthest:
         raise StaleError(
             "This was made against a state of the project that cannot be found any more.",
             mend="Nothing of yours was stored; look at what is there now and store again.",
         )
-    document = loaded.document
-    for entry in reversed(project.journal.since(revision)):
-        if entry.revision <= loaded.revision:
-            document = apply(document, inverse(operations_of(entry)))
-    return Loaded(document, revision)
+    entries = project.journal.since(revision).filter(revision__lte=loaded.revision)
+    operations = [one for entry in entries for one in operations_of(entry)]
+    document = apply(loaded.document, inverse(operations))
+    return Loaded(document, revision, loaded.known, loaded.document)
 
 
 def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, reverts=None):
@@ -191,16 +212,13 @@ def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, r
         if current.revision != before.revision:
             before, after = _merged(current, before, after)
         stored = Loaded(
-            after,
-            before.revision + 1,
-            before.known,
-            (before.document, before.flat),
-            carried=before.derived,
+            after, before.revision + 1, before.known, before.document, carried=before.derived
         )
         old, new = before.flat, stored.flat
         operations = diff_tables(old, new)
         if not operations:
             return before
+        _refuse_flaws(after, before.document)
         tables.write(current, old, new, operations)
         current.revision += 1
         current.changed_at = timezone.now()
@@ -216,12 +234,26 @@ def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, r
             kind=kind,
             reverts=reverts,
             label=label[:300],
+            write=WRITE.get(),
             operations=json.dumps([one.plain() for one in operations], ensure_ascii=False),
         )
-    transaction.on_commit(lambda: _remember(project.pk, stored))
+    transaction.on_commit(lambda: _committed(project.pk, stored))
     project.revision = current.revision
     project.name = current.name
     return stored
+
+
+def _committed(pk, stored):
+    STORED.set(stored.revision)
+    _remember(pk, stored)
+
+
+def _refuse_flaws(document, before):
+    found = flaws(document, before)
+    if found:
+        raise NotWholeError(
+            " ".join(flaw.sentence for flaw in found[:3]), mend="Nothing was stored."
+        )
 
 
 def note_kept(project, actor, token, condition, label):
@@ -248,7 +280,7 @@ def note_kept(project, actor, token, condition, label):
             label=label[:300],
             operations=json.dumps([same.plain()], ensure_ascii=False),
         )
-    transaction.on_commit(lambda: _remember(project.pk, stored))
+    transaction.on_commit(lambda: _committed(project.pk, stored))
     project.revision = current.revision
 
 
@@ -257,11 +289,18 @@ def _merged(current, before, after):
     theirs = load(current)
     merged = merge(before.document, after, theirs.document)
     if merged.clashes:
-        raise ClashError(merged.clashes)
-    known = {token.key: token for token in theirs.document.tokens}
-    touched = [one.key for one in merged.document.tokens if known.get(one.key) != one]
-    refuse_broken(merged.document, *touched)
+        entries = list(current.journal.since(before.revision).select_related("actor"))
+        writers = [_writer(entries, clash) for clash in merged.clashes]
+        raise ClashError(merged.clashes, writers)
     return theirs, merged.document
+
+
+def _writer(entries, clash):
+    """The newest of ``entries`` that changed what a clash is about, or else the newest."""
+    for entry in reversed(entries):
+        if any(touches(operation, clash.rows) for operation in operations_of(entry)):
+            return entry
+    return entries[-1] if entries else None
 
 
 def undoable(project, actor):
@@ -279,7 +318,8 @@ def redoable(project, actor):
 def undo(project, actor):
     """Take back the actor's newest edit; returns its journal entry, or None if there is none.
 
-    Raises ``ConflictError`` where somebody has since changed the same thing.
+    It is merged with what others have stored since: references follow their renames, and
+    ``ClashError`` is raised where they changed the same thing or the rest would not be whole.
     """
     return _swing(project, actor, undoable, JournalEntry.Kind.UNDO)
 
@@ -295,11 +335,14 @@ def _swing(project, actor, pick, kind):
     entry = pick(current, actor)
     if entry is None:
         return None
+    latest = current.journal.filter(reverts=entry).last() or entry
+    made = at(current, latest.revision, farthest=current.revision)
+    after = apply(made.document, inverse(operations_of(latest)))
     before = load(current)
-    back = kind == JournalEntry.Kind.UNDO
-    operations = operations_of(entry)
-    after = apply(before.document, inverse(operations) if back else operations)
+    if made.revision != before.revision:
+        before, after = _merged(current, made, after)
     save(current, before, after, actor, f"{kind.label}: {entry.label}", kind=kind, reverts=entry)
+    back = kind == JournalEntry.Kind.UNDO
     entry.state = JournalEntry.State.UNDONE if back else JournalEntry.State.DONE
     entry.save(update_fields=["state"])
     project.revision, project.name = current.revision, current.name

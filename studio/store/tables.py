@@ -3,7 +3,7 @@
 import json
 from dataclasses import dataclass
 
-from prism.compare.rows import KINDS, PARENTS, Tables, parent_of
+from prism.compare.rows import KINDS, PARENTS, RowTables, parent_of
 from studio.store import models
 
 
@@ -59,7 +59,7 @@ PART_KINDS = tuple(kind for kind in KINDS if kind not in MAPPINGS and kind != "d
 
 def read(project):
     """A project's rows as the core's tables; the number of queries is fixed."""
-    tables = Tables()
+    tables = RowTables()
     tables.put(
         "document", "", "document", {name: getattr(project, name) for name in PROJECT_COLUMNS}
     )

@@ -51,7 +51,8 @@ class MergeTests(SimpleTestCase):
             base(), setting(base(), "text", "#111111"), setting(base(), "text", "#222222")
         )
         (clash,) = merged.clashes
-        self.assertEqual((clash.name, clash.mine, clash.theirs), ("text", '"#111111"', '"#222222"'))
+        self.assertEqual((clash.mine, clash.theirs), ('"#111111"', '"#222222"'))
+        self.assertEqual(clash.yours, "text: every mode {ink.11} → #111111")
         self.assertEqual(merged.document.token("text").value(), Expression("#222222"))
         self.assertIn("was changed by both", clash.sentence)
 

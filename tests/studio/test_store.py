@@ -2,6 +2,7 @@
 
 import threading
 from dataclasses import replace
+from unittest import mock
 
 from django.contrib.auth import get_user_model
 from django.db import connection
@@ -121,9 +122,21 @@ class SaveTests(StoreCase):
         project = self.make(token("a", "#111111"))
         loaded = store.load(project)
         after = replace(loaded.document, tokens=(*loaded.document.tokens, token("b", "#222222")))
-        twice = replace(after, tokens=(*after.tokens, token("c", "#333333", key="d d")))
-        with self.assertRaises(KeyError):
-            store.save(project, loaded, twice, self.maren, "Broken")
+        with (
+            mock.patch.object(tables, "_add", side_effect=RuntimeError),
+            self.assertRaises(RuntimeError),
+        ):
+            store.save(project, loaded, after, self.maren, "Broken")
+        self.assertEqual(self.fresh(project).document, loaded.document)
+
+    def test_a_document_that_is_not_whole_is_never_stored(self):
+        project = self.make(token("a", "#111111"))
+        loaded = store.load(project)
+        twice = replace(
+            loaded.document, tokens=(*loaded.document.tokens, token("a", "#2", key="b"))
+        )
+        with self.assertRaisesMessage(store.NotWholeError, "Two tokens are called a."):
+            store.save(project, loaded, twice, self.maren, "Twice")
         self.assertEqual(self.fresh(project).document, loaded.document)
 
     def test_queries_of_a_load_do_not_grow_with_the_document(self):

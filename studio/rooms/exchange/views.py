@@ -32,7 +32,7 @@ def _room(frame, form=None, problem="", status=200):
         "problem": problem,
         "findings": [
             (finding, frame.document.token(finding.token))
-            for finding in hygiene.run(frame.document)
+            for finding in frame.loaded.once("hygiene", lambda: hygiene.run(frame.document))
         ],
         "themes": frame.resolver.theme_count,
         "others": list(OTHERS),
@@ -79,12 +79,8 @@ def _keep(request, frame, said, document):
     name = said["name"].strip() or document.name or "Untitled"
     if said["into"] == "here":
         after = replace(document, name=frame.document.name)
-        if said["revision"] != frame.loaded.revision:
-            raise store.StaleError(
-                "Someone has changed this project since you opened it.",
-                mend="Nothing was stored; look at what is there now and bring the files again.",
-            )
-        store.save(frame.project, frame.loaded, after, request.user, f"Brought {name}")
+        before = store.at(frame.project, said["revision"])
+        store.save(frame.project, before, after, request.user, f"Brought {name}")
         return frame.project
     return store.create(request.user, replace(document, name=name), f"Brought {name}")
 

@@ -248,7 +248,7 @@ def store_cell(request, project):
     except store.ClashError as error:
         project.refresh_from_db()
         fresh = enter(request, project)
-        return _room(fresh, said["value"], str(error), _both(fresh, error), 409)
+        return _room(fresh, said["value"], str(error), _both(error), 409)
     except PrismError as error:
         return _room(frame, typed=said["value"], problem=str(error), status=422)
     return frames.stored(frame, lambda: _room(enter(request, project)))
@@ -267,7 +267,7 @@ def _keep(frame, said):
     store.note_kept(frame.project, frame.request.user, token.key, condition, label)
 
 
-def _both(frame, error):
+def _both(error):
     """Both values of a cell that two people changed, or None for another clash."""
     one = error.clashes[0]
     if one.kind != "value" or one.mine is None or one.theirs is None:
@@ -275,12 +275,7 @@ def _both(frame, error):
     mine, theirs = (
         decode(side["text"] if isinstance(side, dict) else side) for side in (one.mine, one.theirs)
     )
-    latest = frame.project.journal.last()
-    return {
-        "mine": entry.typed(mine),
-        "theirs": entry.typed(theirs),
-        "who": latest.actor.get_username() if latest and latest.actor else "somebody else",
-    }
+    return {"mine": entry.typed(mine), "theirs": entry.typed(theirs), "who": error.who(one)}
 
 
 def _condition(said):

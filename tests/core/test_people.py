@@ -1,0 +1,147 @@
+"""Several people in one document: what they store together is whole, and nothing is lost."""
+
+import random
+from dataclasses import dataclass, field
+
+from django.test import SimpleTestCase
+from hypothesis import settings
+from hypothesis import strategies as st
+from hypothesis.stateful import RuleBasedStateMachine, invariant, rule
+
+from prism.compare.diff import diff, inverse
+from prism.compare.diff import apply as applied
+from prism.compare.merge import merge
+from prism.compare.rows import flatten
+from prism.errors import PrismError
+from prism.tokens.expressions import decode, encode, references, rewrite
+from prism.tokens.kept import resolver_of
+from prism.tokens.model import shown_path
+from prism.tokens.whole import flaws
+from tests.builders import counter_keys
+from tests.edits import edited, start
+
+
+@dataclass
+class Entry:
+    """One stored change: who made it, whether it is an edit, what it reverts."""
+
+    who: int
+    before: object
+    after: object
+    reverts: object = None
+    undone: bool = False
+    latest: object = field(default=None)
+
+
+class People(RuleBasedStateMachine):
+    """Three writers, each free to work from an older revision, to undo and to redo."""
+
+    def __init__(self):
+        super().__init__()
+        self.documents = [start()]
+        self.entries = []
+        self.new_key = counter_keys("n")
+
+    @property
+    def now(self):
+        return self.documents[-1]
+
+    def store(self, base, mine, entry):
+        merged = merge(base, mine, self.now)
+        if merged.clashes:
+            for clash in merged.clashes:
+                assert clash.sentence.endswith("."), clash
+                assert clash.yours and clash.others, clash
+            return None
+        check_nothing_lost(base, mine, self.now, merged.document)
+        if merged.document != self.now:
+            self.documents.append(merged.document)
+            self.entries.append(entry)
+        return merged.document
+
+    @rule(who=st.integers(0, 2), seed=st.integers(0, 2**32), back=st.integers(0, 5))
+    def write(self, who, seed, back):
+        base = self.documents[max(len(self.documents) - 1 - back, 0)]
+        mine = edited(random.Random(seed), base, self.new_key)
+        before = self.now
+        if self.store(base, mine, entry := Entry(who, before, None)) is not None:
+            entry.after = self.now
+            for one in self.entries:
+                if one.who == who and one is not entry and one.undone:
+                    one.undone = None  # a new edit ends what could be done again
+
+    @rule(who=st.integers(0, 2), undo=st.booleans())
+    def swing(self, who, undo):
+        mine = [e for e in self.entries if e.who == who and e.reverts is None]
+        open_ = [e for e in mine if e.undone is (not undo)]
+        if not open_:
+            return
+        entry = open_[-1] if undo else open_[0]
+        latest = entry.latest or entry
+        reverted = applied(latest.after, inverse(diff(latest.before, latest.after)))
+        before, back = self.now, Entry(who, None, None, reverts=entry)
+        if self.store(latest.after, reverted, back) is not None:
+            back.before, back.after = before, self.now
+            entry.undone, entry.latest = undo, back
+
+    @invariant()
+    def whole(self):
+        assert flaws(self.now) == [], flaws(self.now)
+
+    @invariant()
+    def nothing_broken(self):
+        resolver = resolver_of(self.now)
+        for token in self.now.tokens:
+            for theme in resolver.themes(resolver.influence(token.key)):
+                answer = resolver.resolve(token.key, theme)
+                assert not answer.broken or answer.passed_on, (token.path, answer.broken)
+        theme = resolver.default_theme
+        assert len(theme) == len(self.now.axes)
+
+
+def renames(old, new):
+    found = {}
+    for key, row in old.rows["token"].items():
+        path = new.rows["token"].get(key, row)["path"]
+        if path != row["path"]:
+            found[row["path"]] = path
+            found[shown_path(row["path"])] = shown_path(path)
+    return found
+
+
+def check_nothing_lost(base, mine, theirs, result):
+    """Every field of every row is what the side made it that changed it (three-way merge)."""
+    old, here, there, now = (flatten(one) for one in (base, mine, theirs, result))
+    turns = [renames(old, here), renames(old, there)]
+
+    def settled(tables, kind, key):
+        row = tables.rows[kind].get(key)
+        if row is None or kind != "value":
+            return row
+        owner = tables.rows["token"][key.split(" ", 1)[0]]
+        value = decode(row["text"])
+        for turn in turns:
+            value = rewrite(value, owner["type"], turn)
+        return {"text": encode(value)}
+
+    for kind in old.rows:
+        keys = {*old.rows[kind], *here.rows[kind], *there.rows[kind], *now.rows[kind]}
+        for key in keys:
+            was, mine_, theirs_, kept = (settled(t, kind, key) for t in (old, here, there, now))
+            if mine_ == was:
+                assert kept == theirs_, (kind, key, was, mine_, theirs_, kept)
+            elif theirs_ == was or mine_ == theirs_:
+                assert kept == mine_, (kind, key, was, mine_, theirs_, kept)
+            else:
+                for name in kept:
+                    sides = [(row or {}).get(name) for row in (was, mine_, theirs_)]
+                    wanted = sides[2] if sides[1] == sides[0] else sides[1]
+                    assert kept[name] == wanted, (kind, key, name, sides, kept[name])
+
+
+class PeopleTests(SimpleTestCase):
+    def test_twenty_thousand_steps_of_three_writers(self):
+        People.TestCase.settings = settings(
+            max_examples=200, stateful_step_count=100, deadline=None, derandomize=True
+        )
+        People.TestCase("runTest").runTest()
