@@ -89,7 +89,9 @@ INSTALLED_APPS = [
     "studio.rooms.tokens",
 ]
 
+CSRF_FAILURE_VIEW = "studio.ui.views.csrf_failure"
 MIDDLEWARE = [
+    "studio.ui.middleware.WriteMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",

@@ -8,6 +8,7 @@ from studio.ui import views as ui
 urlpatterns = [
     path("", projects.listing, name="home"),
     path("alive", ui.alive, name="alive"),
+    path("ready", ui.ready, name="ready"),
     path("account/", include("studio.accounts.urls")),
     path("projects/", include("studio.projects.urls")),
     path(
@@ -30,6 +31,7 @@ urlpatterns = [
         ),
     ),
 ]
+handler400 = "studio.ui.views.bad_request"
 handler403 = "studio.ui.views.forbidden"
 handler404 = "studio.ui.views.not_found"
 handler500 = "studio.ui.views.failed"

@@ -61,11 +61,10 @@ def merge(base: Document, mine: Document, theirs: Document) -> Merged:
     reported. All three documents are whole.
     """
     old, here, there = rows_of(base), rows_of(mine, base), rows_of(theirs, base)
-    mine_renamed, theirs_renamed = _renames(old, here), _renames(old, there)
-    my_view = _followed(_followed(here, theirs_renamed), mine_renamed)
-    reference = _followed(old, theirs_renamed | mine_renamed)
-    merged = RowEditor(_followed(there, mine_renamed))
-    operations = diff_tables(reference, my_view)
+    paths = _paths(old, here, there)
+    reference = _followed(old, paths)
+    merged = RowEditor(_followed(there, paths))
+    operations = diff_tables(reference, _followed(here, paths))
     clashes = [
         clash
         for operation in operations
@@ -96,19 +95,24 @@ def touches(operation: Operation, rows: Iterable[RowName]) -> bool:
 # References that follow a rename
 
 
-def _renames(old: RowTables, new: RowTables) -> dict[str, str]:
-    """Old to new path of every token that was renamed, shown paths too."""
+def _paths(old: RowTables, here: RowTables, there: RowTables) -> dict[str, str]:
+    """The path every token of ``old`` has in the end, by key: a rename of mine comes first."""
     found = {}
     for key, row in old.rows["token"].items():
-        path = new.rows["token"].get(key, row)["path"]
-        if path != row["path"]:
-            found[row["path"]] = path
-            found.setdefault(shown_path(row["path"]), shown_path(path))
+        mine = here.rows["token"].get(key, row)["path"]
+        theirs = there.rows["token"].get(key, row)["path"]
+        found[key] = mine if mine != row["path"] else theirs
     return found
 
 
-def _followed(tables: RowTables, renamed: Mapping[str, str]) -> RowTables:
-    """``tables`` with every reference rewritten by ``renamed``."""
+def _followed(tables: RowTables, paths: Mapping[str, str]) -> RowTables:
+    """``tables`` with every reference to a token of ``paths``, by key, by its path there."""
+    renamed: dict[str, str] = {}
+    for key, row in tables.rows["token"].items():
+        path = paths.get(key, row["path"])
+        if path != row["path"]:
+            renamed[row["path"]] = path
+            renamed.setdefault(shown_path(row["path"]), shown_path(path))
     if not renamed:
         return tables
     values = dict(tables.rows["value"])

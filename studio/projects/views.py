@@ -135,8 +135,11 @@ def bring_back(request, project):
 @requires("view")
 @require_GET
 def pulse(request, project):
-    """The newest revision, for pages that stay open."""
-    response = JsonResponse({"revision": project.revision})
+    """The newest revision, for pages that stay open; and whether a write of theirs was stored."""
+    found = {"revision": project.revision}
+    if write := request.GET.get("write", "")[:40]:
+        found["stored"] = project.journal.written_as(write).exists()
+    response = JsonResponse(found)
     response["Cache-Control"] = "no-store"
     return response
 

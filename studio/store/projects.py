@@ -189,7 +189,7 @@ def at(project, revision, farthest=_FARTHEST_BACK):
     loaded = load(project)
     if revision == loaded.revision:
         return loaded
-    if not 0 < revision < loaded.revision or loaded.revision - revision > farthest:
+    if not 0 <= revision < loaded.revision or loaded.revision - revision > farthest:
         raise StaleError(
             "This was made against a state of the project that cannot be found any more.",
             mend="Nothing of yours was stored; look at what is there now and store again.",

@@ -126,12 +126,12 @@ class JobTests(StudioTestCase):
             {
                 "name": "x.tokens.json",
                 "mimeType": "application/json",
-                "buffer": b'{"a": {"$value": "{b}"}}',
+                "buffer": b'{"a": {"$type": "color", "$value": "#12"}}',
             },
         )
         self.page.click("#bring-button")
         expect(self.page.get_by_role("alert")).to_contain_text(
-            "x.tokens.json, a: {b} does not exist."
+            "x.tokens.json, a: “#12” is not a color."
         )
         self.assertEqual(Project.objects.get(pk=project.pk).revision, 0)
 

@@ -185,11 +185,9 @@ class CliTests(SimpleTestCase):
         self.assertEqual(self.run_cli("resolve", path, "--map", "nothing").exit_code, 2)
 
     def test_bad_input_is_one_sentence_and_exit_code_2(self):
-        circle = {"$type": "color", "a": {"$value": "{b}"}, "b": {"$value": "{a}"}}
         for name, text, sentence in (
             ("a.json", "{", "line 1, column 2"),
-            ("b.tokens.json", json.dumps(circle), "Circle: a → b → a."),
-            ("c.tokens.json", '{"a": {"$type": "color", "$value": "{x}"}}', "{x} does not exist."),
+            ("b.tokens.json", '{"a": {"$value": "{x}"}}', "{x} does not exist."),
             (
                 "d.tokens.json",
                 '{"a": {"$type": "color", "$value": "#12"}}',

@@ -252,13 +252,7 @@ class ReadingTests(SimpleTestCase):
 
     def test_what_cannot_be_read_is_refused_with_its_place(self):
         color = {"$type": "color"}
-        self.refused(
-            "Circle: a → b → a.",
-            "x.json",
-            x__json={"a": {**color, "$value": "{b}"}, "b": {"$value": "{a}"}},
-        )
         self.refused("{c} does not exist", "x.json, a", x__json={"a": {"$value": "{c}"}})
-        self.refused("{c} does not exist", "x.json, a", x__json={"a": {**color, "$value": "{c}"}})
         self.refused(
             "“#12” is not a color", "x.json, a.b", x__json={"a": {"b": {**color, "$value": "#12"}}}
         )
@@ -278,29 +272,41 @@ class ReadingTests(SimpleTestCase):
             x__json={"a": {"$extends": "{a}", "b": {**color, "$value": "#000"}}},
         )
         self.refused(
-            "is a dimension, and a color",
-            "x.json, b",
-            x__json={"a": {"$type": "dimension", "$value": "1px"}, "b": {**color, "$value": "{a}"}},
-        )
-        self.refused(
             "color in one place and a dimension in another",
             "",
             one__json={"a": {**color, "$value": "#000"}},
             two__json={"a": {"$type": "dimension", "$value": "1px"}},
         )
 
-    def test_a_circle_in_one_mode_only_is_refused_with_the_theme(self):
-        tree = {"a": {"$type": "color", "$value": "#111111"}, "b": {"$value": "{a}"}}
+    def test_what_is_broken_is_kept_as_text_and_listed_with_its_theme(self):
+        tree = {
+            "a": {"$type": "color", "$value": "#111111"},
+            "b": {"$value": "{a}"},
+            "c": {"$type": "color", "$value": "{nothing}"},
+            "d": {"$type": "dimension", "$value": "1px"},
+            "e": {"$type": "color", "$value": "{d}"},
+        }
         night = {"a": {"$type": "color", "$value": "{b}"}}
-        self.refused(
-            "Circle: a → b → a.",
-            "sky night",
+        built = read(
             x__resolver__json={
                 "sets": {"base": {"sources": [tree]}},
-                "modifiers": {"sky": {"contexts": {"day": [], "night": [night]}}},
+                "modifiers": {"sky": {"contexts": {"day": [], "night": [night]}, "default": "day"}},
                 "resolutionOrder": [{"$ref": "#/sets/base"}, {"$ref": "#/modifiers/sky"}],
-            },
+            }
         )
+        self.assertEqual(built.token_at("c").value(), Expression("{nothing}"))
+        found = [(f.sentence, f.place) for f in hygiene.run(built) if f.check == "broken"]
+        self.assertEqual(
+            found,
+            [
+                ("a has no result: Circle: a → b → a.", "sky night"),
+                ("b has no result: Circle: a → b → a.", "sky night"),
+                ("c has no result: {nothing} does not exist.", ""),
+                ("e has no result: {d} is a dimension, and a color is needed here.", ""),
+            ],
+        )
+        files = {name: text.encode() for name, text in resolver_writer.write(built).files.items()}
+        self.assertEqual(resolver.read(files, counter_keys()).tokens, built.tokens)
 
     def test_text_that_is_no_json_is_refused_with_line_and_column(self):
         for data, sentence in (

@@ -8,12 +8,11 @@ from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, rule
 
-from prism.compare.diff import diff, inverse
 from prism.compare.diff import apply as applied
+from prism.compare.diff import diff, inverse
 from prism.compare.merge import merge
 from prism.compare.rows import flatten
-from prism.errors import PrismError
-from prism.tokens.expressions import decode, encode, references, rewrite
+from prism.tokens.expressions import decode, encode, rewrite
 from prism.tokens.kept import resolver_of
 from prism.tokens.model import shown_path
 from prism.tokens.whole import flaws
@@ -51,7 +50,8 @@ class People(RuleBasedStateMachine):
         if merged.clashes:
             for clash in merged.clashes:
                 assert clash.sentence.endswith("."), clash
-                assert clash.yours and clash.others, clash
+                assert clash.yours, clash
+                assert clash.others, clash
             return None
         check_nothing_lost(base, mine, self.now, merged.document)
         if merged.document != self.now:
@@ -99,38 +99,27 @@ class People(RuleBasedStateMachine):
         assert len(theme) == len(self.now.axes)
 
 
-def renames(old, new):
-    found = {}
-    for key, row in old.rows["token"].items():
-        path = new.rows["token"].get(key, row)["path"]
-        if path != row["path"]:
-            found[row["path"]] = path
-            found[shown_path(row["path"])] = shown_path(path)
-    return found
+def rows_by_key(document):
+    """The rows of a document, with every reference turned to the key of the token it names."""
+    tables = flatten(document)
+    keys = {token.path: token.key for token in document.tokens}
+    keys |= {shown_path(path): key for path, key in keys.items()}
+    for full, row in list(tables.rows["value"].items()):
+        owner = document.token(full.split(" ", 1)[0])
+        text = encode(rewrite(decode(row["text"]), owner.type, keys))
+        tables.rows["value"][full] = {"text": text}
+    return tables.rows
 
 
 def check_nothing_lost(base, mine, theirs, result):
     """Every field of every row is what the side made it that changed it (three-way merge)."""
-    old, here, there, now = (flatten(one) for one in (base, mine, theirs, result))
-    turns = [renames(old, here), renames(old, there)]
-
-    def settled(tables, kind, key):
-        row = tables.rows[kind].get(key)
-        if row is None or kind != "value":
-            return row
-        owner = tables.rows["token"][key.split(" ", 1)[0]]
-        value = decode(row["text"])
-        for turn in turns:
-            value = rewrite(value, owner["type"], turn)
-        return {"text": encode(value)}
-
-    for kind in old.rows:
-        keys = {*old.rows[kind], *here.rows[kind], *there.rows[kind], *now.rows[kind]}
-        for key in keys:
-            was, mine_, theirs_, kept = (settled(t, kind, key) for t in (old, here, there, now))
+    old, here, there, now = (rows_by_key(one) for one in (base, mine, theirs, result))
+    for kind in old:
+        for key in {*old[kind], *here[kind], *there[kind], *now[kind]}:
+            was, mine_, theirs_, kept = (rows[kind].get(key) for rows in (old, here, there, now))
             if mine_ == was:
                 assert kept == theirs_, (kind, key, was, mine_, theirs_, kept)
-            elif theirs_ == was or mine_ == theirs_:
+            elif theirs_ in (was, mine_):
                 assert kept == mine_, (kind, key, was, mine_, theirs_, kept)
             else:
                 for name in kept:

@@ -137,11 +137,11 @@ class RampTests(PaletteCase):
             ({"act": "cover", "on": "moon"}, "There is no such need."),
         ):
             self.refused(self.post("palette:act", ramp="spruce", **said), sentence)
-        self.refused(self.post("palette:act", act="release", revision=0), "cannot be found")
+        self.refused(self.post("palette:act", act="release", revision=99), "cannot be found")
 
     def test_a_stale_form_is_refused_with_what_was_typed(self):
         response = self.post(
-            "palette:store-color", token="spruce.8", swatch="spruce.8", value="#123456", revision=0
+            "palette:store-color", token="spruce.8", swatch="spruce.8", value="#123456", revision=99
         )
         self.refused(response, "cannot be found any more")
         self.assertContains(response, 'value="#123456"', status_code=422)

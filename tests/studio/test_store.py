@@ -114,7 +114,8 @@ class SaveTests(StoreCase):
             documents.append(store.load(project).document)
         for revision, was in enumerate(documents, 1):
             self.assertEqual(store.at(project, revision).document, was)
-        for revision in (0, 9):
+        self.assertEqual(store.at(project, 0).document.tokens, ())
+        for revision in (-1, 9):
             with self.assertRaises(store.StaleError):
                 store.at(project, revision)
 
