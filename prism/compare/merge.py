@@ -137,9 +137,11 @@ def _apply(merged: RowEditor, reference: RowTables, operation: Operation) -> Cla
     if key not in rows:
         if operation.op == "remove":
             return None
-        gone = _gone_mode(merged, key) if kind == "value" else ""
-        if gone:
-            kind, key, name = "mode", gone, _name(merged, reference, "mode", gone)
+        if kind == "value" and parent_of(kind, key) not in merged.rows["token"]:
+            kind, key = "token", parent_of(kind, key)
+        elif kind == "value" and (mode := _gone_mode(merged, key)):
+            kind, key = "mode", mode
+        name = _name(merged, reference, kind, key)
         return _removed(kind, key, name, "somebody else", mine=operation.after)
     before = reference.rows[kind][key]
     if operation.op == "remove":

@@ -13,6 +13,8 @@ from prism.tokens.resolved import Answer
 
 #: Rows sent at once, rows in one block of them, and in one of those sent when they come into sight.
 AT_ONCE, BLOCK, LATER = 24, 24, 60
+#: What tokens without a group are listed under; no segment of a path is like it.
+NO_GROUP = "."
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +68,8 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class Block:
-    """Some tokens of a group that are shown together; ``name`` is the first segment of their paths.
+    """Some tokens of a group that are shown together; ``name`` is the first segment of their paths,
+    or ``NO_GROUP``.
 
     ``first`` heads its group, ``count`` is the size of the whole group, ``later`` tells that its
     rows are sent when they come into sight, ``folded`` that they are not shown.
@@ -95,10 +98,15 @@ def in_order(tokens: Iterable[Token]) -> list[Token]:
     return [token for members in _by_group(tokens).values() for token in members]
 
 
+def _group(token: Token) -> str:
+    """The group a token is listed in; those that lie in none are listed together."""
+    return token.top if token.group else NO_GROUP
+
+
 def _by_group(tokens: Iterable[Token]) -> dict[tuple[Tier, str], list[Token]]:
     found: dict[tuple[Tier, str], list[Token]] = {}
     for token in tokens:
-        found.setdefault((token.tier, token.top), []).append(token)
+        found.setdefault((token.tier, _group(token)), []).append(token)
     return dict(sorted(found.items(), key=lambda one: TIERS.index(one[0][0])))
 
 
@@ -109,24 +117,24 @@ def blocks(
     tokens: Sequence[Token],
     *,
     folded: Collection[str] = (),
-    always: str = "",
+    always: Collection[str] = (),
 ) -> list[Block]:
     """``tokens`` in blocks, the first ``AT_ONCE`` rows or a few more with their cells.
 
-    The block that holds the token ``always`` has its cells too; groups named in ``folded`` have
-    none.
+    Blocks that hold one of the tokens ``always`` have their cells too; groups named in ``folded``
+    have none.
     """
-    token = resolver.document.token(always)
-    opened = (token.tier, token.top) if token is not None else None
+    sought = [token for key in always if (token := resolver.document.token(key)) is not None]
+    opened = {(token.tier, _group(token)) for token in sought}
     planned: list[Block] = []
     shown: list[Token] = []
     for (tier, name), members in _by_group(tokens).items():
         shut = name in folded
-        here = (tier, name) == opened
+        here = (tier, name) in opened
         near = len(shown) < AT_ONCE or here
         parts = [members[:0]] if shut else _parts(members, BLOCK if near else LATER)
         for place, part in enumerate(parts):
-            wanted = here and any(token.key == always for token in part)
+            wanted = here and any(token.key in always for token in part)
             later = len(shown) >= AT_ONCE and not wanted and not shut
             if not later:
                 shown += part

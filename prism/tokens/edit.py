@@ -6,7 +6,7 @@ result would be wrong.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
 
 from prism.errors import EditError, ExpressionError
@@ -128,6 +128,20 @@ def cell_condition(resolver: Resolver, key: str, axis: str, mode: str, theme: Th
     if condition.mode_on(axis) is not None or (owner is not None and owner.default == mode):
         return condition
     return Condition.of(dict(condition.picks) | {axis: mode})
+
+
+def condition_in_column(
+    document: Document, key: str, axis: str, picks: Mapping[str, str]
+) -> Condition:
+    """As ``cell_condition`` for the theme of ``picks``, mode by axis; modes and axes that are gone
+    are left out. Raises ``EditError`` where the mode of ``axis`` itself is gone."""
+    resolver = resolver_of(document)
+    token = _token(document, key)
+    known = {(one.key, mode.key) for one in document.axes for mode in one.modes}
+    if axis and (axis, picks[axis]) not in known:
+        raise EditError("That mode is no longer there.", place=shown_path(token.path))
+    theme = resolver.theme({one: mode for one, mode in picks.items() if (one, mode) in known})
+    return cell_condition(resolver, key, axis, picks[axis], theme) if axis else BASE
 
 
 def _token(document: Document, key: str) -> Token:

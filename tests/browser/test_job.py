@@ -131,7 +131,7 @@ class JobTests(StudioTestCase):
         )
         self.page.click("#bring-button")
         expect(self.page.get_by_role("alert")).to_contain_text(
-            "x.tokens.json, a: “#12” is not a color."
+            "x.tokens.json, a, position 1: “#12” is not a color."
         )
         self.assertEqual(Project.objects.get(pk=project.pk).revision, 0)
 

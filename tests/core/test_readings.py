@@ -188,7 +188,7 @@ class BlockTests(SimpleTestCase):
         self.assertEqual(sum(len(one.lines) for one in found), 24)
         self.assertEqual([len(one.tokens) for one in found], [24] * 8 + [8, 10])
         self.assertEqual([one.later for one in found], [False] + [True] * 9)
-        opened = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens, always="b.3")
+        opened = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens, always={"b.3"})
         self.assertFalse(opened[-1].later)
         folded = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens, folded=["a"])
         self.assertEqual(

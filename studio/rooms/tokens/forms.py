@@ -6,7 +6,9 @@ from django import forms
 class CellForm(forms.Form):
     """A value typed into a cell, where it holds, and the revision it was typed against.
 
-    ``clear`` takes the stored value away, ``keep`` lets it stand.
+    ``condition`` is ``chosen`` for the modes chosen axis by axis, or ``cell`` for where a value typed
+    into the cell of ``mode`` holds. ``clear`` takes the stored value away, ``keep`` lets it stand,
+    ``typed`` says that it was typed into the sheet and not beside it.
     """
 
     token = forms.CharField(max_length=200)
@@ -15,6 +17,8 @@ class CellForm(forms.Form):
     revision = forms.IntegerField(min_value=0)
     clear = forms.BooleanField(required=False)
     keep = forms.BooleanField(required=False)
+    typed = forms.BooleanField(required=False)
+    mode = forms.CharField(max_length=200, required=False)
 
     def picks(self):
         """The modes chosen axis by axis, as pairs, where the condition says ``chosen``."""

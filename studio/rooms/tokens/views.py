@@ -85,7 +85,7 @@ def _room(frame, typed=None, problem=None, clash=None, status=200):
     axis = axis_of(frame)
     chosen = _chosen(frame, axis)
     folded = tuple(one for one in frame.extra.get("folded", "").split("~") if one)
-    opened = frame.extra.get("cell", "").partition(":")[0]
+    opened = {frame.extra.get("cell", "").partition(":")[0], frame.request.headers.get("X-Focus")}
     blocks = sheet.blocks(frame.resolver, axis, frame.theme, chosen, folded=folded, always=opened)
     source = _source(frame)
     context = {
@@ -106,6 +106,8 @@ def _room(frame, typed=None, problem=None, clash=None, status=200):
         if axis
         else "",
         "editor": _editor(frame, axis, typed, problem, clash),
+        "problem": problem,
+        "typed": typed,
     }
     return frames.show(frame, "tokens/room.html", context, status)
 
@@ -239,7 +241,7 @@ def store_cell(request, project):
     if not form.is_valid():
         problem = f"Nothing was stored. {frames.problems(form)}"
         return _room(frame, problem=problem, status=400)
-    said = form.cleaned_data | {"picks": form.picks()}
+    said = form.cleaned_data | {"picks": form.picks(), "place": _place(frame, form.cleaned_data)}
     try:
         if said["keep"]:
             _keep(frame, said)
@@ -247,16 +249,33 @@ def store_cell(request, project):
             frames.write(frame, said["revision"], lambda document: _change(document, said))
     except store.ClashError as error:
         project.refresh_from_db()
-        fresh = enter(request, project)
+        fresh = _opened(enter(request, project), said)
         return _room(fresh, said["value"], str(error), _both(error), 409)
     except PrismError as error:
-        return _room(frame, typed=said["value"], problem=str(error), status=422)
+        return _room(_opened(frame, said), typed=said["value"], problem=str(error), status=422)
     return frames.stored(frame, lambda: _room(enter(request, project)))
+
+
+def _place(frame, said):
+    """The axis and the modes of the column that something was typed into."""
+    axis = axis_of(frame)
+    picks = frame.resolver.picks(frame.theme)
+    if axis is not None and said["mode"]:
+        picks[axis.key] = said["mode"]
+    return (axis.key if axis else ""), picks
+
+
+def _opened(frame, said):
+    """The frame with the cell open that something was typed into."""
+    if said["typed"]:
+        slug = _slugs(frame, axis_of(frame)).get(said["mode"], "")
+        frame.extra["cell"] = f"{said['token']}:{slug}"
+    return frame
 
 
 def _keep(frame, said):
     token = frame.document.token(said["token"])
-    condition = _condition(said)
+    condition = _condition(frame.document, said)
     stored = token.value(condition) if token else None
     if stored is None:
         raise PrismError("That value is no longer there.")
@@ -278,9 +297,12 @@ def _both(error):
     return {"mine": entry.typed(mine), "theirs": entry.typed(theirs), "who": error.who(one)}
 
 
-def _condition(said):
+def _condition(document, said):
     if said["condition"] == "chosen":
         return Condition.of(said["picks"])
+    if said["condition"] == "cell":
+        axis, picks = said["place"]
+        return edit.condition_in_column(document, said["token"], axis, picks)
     return condition_from(said["condition"])
 
 
@@ -288,7 +310,7 @@ def _change(document, said):
     token = document.token(said["token"])
     if token is None:
         raise PrismError("That token is no longer there.")
-    condition = _condition(said)
+    condition = _condition(document, said)
     path = shown_path(token.path)
     if said["clear"]:
         after = edit.clear_value(document, token.key, condition)
@@ -323,7 +345,7 @@ def show_impact(request, project):
     try:
         after, _ = _change(loaded.document, said)
         context |= {
-            "result": tokens.result(after, said["token"], _condition(said), theme),
+            "result": tokens.result(after, said["token"], _condition(loaded.document, said), theme),
             "found": consequences(loaded.resolver, after),
         }
     except PrismError as error:

@@ -1,4 +1,4 @@
-// <np-keys [off]>: the keys of the frame. Needs inside it: a np-region, links with data-key="1"…"8", an
+// <np-keys [off]>: the keys of the frame. Needs inside it: a np-region, a.skip, #start, links with data-key="1"…"8", an
 // element with data-first-axis that holds .mode links, data-find, data-trace, data-escape, buttons with
 // data-command="undo" and "redo", #chrome, and <dialog id="keys">.
 // Single keys never fire in a field or in the sheet, and not at all with `off`.
@@ -57,6 +57,10 @@ export class NpKeys extends HTMLElement {
   }
 
   #onClick = (event) => {
+    if (event.target.closest("a.skip")) {
+      event.preventDefault();
+      document.getElementById("start")?.focus();
+    }
     if (event.target.closest("[data-keys]")) this.#show();
     const toggle = event.target.closest("[data-single-keys]");
     if (!toggle) return;

@@ -78,6 +78,30 @@ export class NpLater extends HTMLElement {
     return this.#all(wanted);
   }
 
+  /** Fetch every row that is missing; as `between`. */
+  everything() {
+    return this.#all(this.#bodies);
+  }
+
+  /** Fetch the blocks that hold the `count` rows before a cell; as `between`. */
+  before(cell, count) {
+    const bodies = [...this.querySelectorAll("tbody")].filter((body) => follows(cell, body) && !body.contains(cell));
+    const wanted = [];
+    for (let rows = 0; bodies.length && rows < count; ) {
+      const body = bodies.pop();
+      if (body.matches(".later")) wanted.push(body);
+      rows += body.matches(".later") ? +body.dataset.count : body.querySelectorAll("tr:has(a.cell)").length;
+    }
+    return this.#all(wanted);
+  }
+
+  /** Fetch the last rows; as `between`. */
+  last() {
+    const bodies = this.#bodies;
+    const end = [...this.querySelectorAll("tbody")].findLast((body) => body.matches(".later") || body.querySelector("a.cell"));
+    return this.#all(bodies.filter((body) => body === end));
+  }
+
   /** Fetch what comes next to a cell's row, up or down, where it is missing; as `between`. */
   beside(cell, down) {
     const body = this.next(cell, down);

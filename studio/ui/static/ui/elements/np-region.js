@@ -5,18 +5,21 @@
 // While the page is seen, asks the address in data-pulse every few seconds whether somebody else has
 // stored something, and shows it.
 
+import { lostConnection, problemOf, STORED, wasStored, writeName } from "./answers.js";
+import { Others } from "./others.js";
 import { Sight } from "./sight.js";
 
 const HEADER = "X-Region";
 const ADDRESS = "X-Address";
-const PULSE = 2500;
+const FOCUS = "X-Focus";
 
 export class NpRegion extends HTMLElement {
   #request = null;
-  #channel = null;
+  #others = null;
   #idle = Promise.resolve();
   #lost = "";
-  #pulse = 0;
+  /** Whether an answer came while somebody was typing into the sheet, and is not shown. */
+  waiting = false;
   #sight = new Sight(this);
   #onPop = () => this.load(location.href, { push: false });
 
@@ -24,21 +27,23 @@ export class NpRegion extends HTMLElement {
     this.addEventListener("click", this.#onClick);
     this.addEventListener("submit", this.#onSubmit);
     window.addEventListener("popstate", this.#onPop);
-    this.#channel = new BroadcastChannel(`np-${this.dataset.project}`);
-    this.#channel.onmessage = () => this.#refresh();
+    this.#others = new Others({
+      ...this.dataset,
+      revision: () => +this.querySelector("[data-revision]")?.dataset.revision,
+      quiet: () => !this.busy,
+      heard: () => this.refresh(),
+    });
     this.#sight.keep();
     document.fonts?.ready.then(() => this.#sight.keep());
     customElements.whenDefined("np-later").then(() => this.#sight.keep()); // rows have their height now
-    if (this.dataset.pulse) this.#pulse = setInterval(() => this.#listen(), PULSE);
   }
 
   disconnectedCallback() {
-    clearInterval(this.#pulse);
+    this.#others.stop();
     this.#sight.stop();
     this.removeEventListener("click", this.#onClick);
     this.removeEventListener("submit", this.#onSubmit);
     window.removeEventListener("popstate", this.#onPop);
-    this.#channel.close();
     this.#request?.abort();
   }
 
@@ -59,6 +64,12 @@ export class NpRegion extends HTMLElement {
   /** Resolves when nothing is on its way, so that what is clicked is what is shown. */
   get idle() {
     return this.#idle;
+  }
+
+  /** Let links, forms and refreshing wait for `work`, a promise of something being stored. */
+  hold(work) {
+    this.setAttribute("aria-busy", "true");
+    this.#idle = work.finally(() => this.removeAttribute("aria-busy"));
   }
 
   async #later(link) {
@@ -93,33 +104,58 @@ export class NpRegion extends HTMLElement {
     this.#request?.abort();
     const request = (this.#request = new AbortController());
     this.setAttribute("aria-busy", "true");
+    const write = writeName();
     try {
-      const answer = await fetch(url, {
-        method: body ? "POST" : "GET",
-        body,
-        headers: { [HEADER]: this.id },
-        signal: request.signal,
-      });
-      if (answer.headers.get(HEADER) !== this.id) {
-        if (answer.redirected || !body) location.assign(answer.url);
-        else this.say("This could not be stored. Nothing was changed; load the page and try again.");
-        return;
-      }
-      const text = await answer.text();
-      const address = answer.headers.get(ADDRESS) ?? answer.url;
-      const stored = body && (answer.redirected || answer.headers.has(ADDRESS));
-      if (push && (!body || stored)) history.pushState(null, "", address);
-      this.#swap(text, !body || stored ? focus : undefined, !stored);
-      if (stored) this.#channel.postMessage("stored");
+      const came = await this.ask(url, body, { write, signal: request.signal });
+      if (this.#request === request) this.show(came, { body, push, focus });
     } catch (error) {
-      if (error.name !== "AbortError") this.say("The server does not answer. What you typed is still here; try again.");
+      if (error.name !== "AbortError") this.say(lostConnection(body ? await wasStored(this.dataset.pulse, write) : undefined));
     } finally {
       if (this.#request === request) this.removeAttribute("aria-busy");
     }
   }
 
+  /** An answer with its text; rejects where the request was given up or did not get through. */
+  async ask(url, body, { write, signal } = {}) {
+    const headers = { [HEADER]: this.id, [FOCUS]: document.activeElement?.dataset.token ?? "" };
+    if (write && body) headers["X-Write"] = write;
+    const answer = await fetch(url, { method: body ? "POST" : "GET", body, headers, signal });
+    return { answer, text: await answer.text() };
+  }
+
+  /** Show an answer: the region it holds, or what it says in its place. */
+  show({ answer, text }, { body, push = true, focus } = {}) {
+    const stored = body && (answer.redirected || answer.headers.has(ADDRESS) || answer.headers.has(STORED));
+    this.waiting = Boolean(this.querySelector("[data-typing]"));
+    if (this.waiting) {
+      if (push && !body) history.pushState(null, "", answer.url);
+    } else if (answer.headers.get(HEADER) !== this.id) {
+      if (answer.ok && (answer.redirected || !body)) location.assign(answer.url);
+      else this.say(problemOf(answer, text));
+    } else {
+      const address = answer.headers.get(ADDRESS) ?? answer.url;
+      if (push && (!body || stored)) history.pushState(null, "", address);
+      this.#shown(text, !body || stored ? focus : undefined, !stored);
+    }
+    if (stored) this.tell();
+  }
+
+  /** Tell the other tabs that something was stored. */
+  tell() {
+    this.#others.tell();
+  }
+
+  #shown(text, focus, autofocus) {
+    try {
+      this.#swap(text, focus, autofocus);
+    } catch (error) {
+      reportError(error);
+      this.say("This page could not show the answer of the server. Load it again; what was stored is stored.");
+    }
+  }
+
   #swap(text, focus, autofocus) {
-    const active = focus ?? document.activeElement?.id;
+    const active = focus || document.activeElement?.id;
     const caret = document.activeElement?.selectionStart ?? null;
     const scrolled = new Map([...this.querySelectorAll(".body[id]")].map((one) => [one.id, one.scrollTop]));
     const fresh = new DOMParser().parseFromString(text, "text/html");
@@ -128,10 +164,12 @@ export class NpRegion extends HTMLElement {
       const body = document.getElementById(id);
       if (body) body.scrollTop = top;
     }
-    const wanted = (autofocus && !focus && this.querySelector("[autofocus]")) || (active && document.getElementById(active));
+    const first = autofocus && !focus ? this.querySelector("[autofocus]") : null;
+    const wanted = first ?? (active ? document.getElementById(active) : null);
     this.#lost = wanted ? "" : (active ?? "");
     wanted?.focus({ preventScroll: true });
-    if (wanted?.id === active && caret !== null && wanted.type === "search") wanted.setSelectionRange(caret, caret);
+    if (wanted && wanted === first) wanted.select?.();
+    if (wanted && wanted.id === active && caret !== null && wanted.type === "search") wanted.setSelectionRange(caret, caret);
     this.#sight.keep();
     this.dispatchEvent(new CustomEvent("np-region-swapped", { bubbles: true }));
   }
@@ -144,18 +182,10 @@ export class NpRegion extends HTMLElement {
     wanted.focus({ preventScroll: true });
   }
 
-  async #listen() {
-    if (document.hidden || this.busy) return;
-    const answer = await fetch(this.dataset.pulse).catch(() => null);
-    if (!answer?.ok || this.busy) return;
-    const { revision } = await answer.json().catch(() => ({}));
-    const shown = this.querySelector("[data-revision]")?.dataset.revision;
-    if (revision > +shown) this.#refresh();
-  }
-
-  #refresh() {
-    const busy = this.contains(document.activeElement) && document.activeElement.matches("input, select, textarea");
-    if (!busy && !this.busy) this.load(location.href, { push: false });
+  /** Show the page as it is now, unless somebody is typing or storing. */
+  refresh() {
+    const typing = this.contains(document.activeElement) && document.activeElement.matches("input, select, textarea");
+    if (!typing && !this.busy) this.load(location.href, { push: false });
   }
 
   /** Say a sentence above the room. */

@@ -1,167 +1,159 @@
 // <np-sheet><np-grid>… a.cell[data-token][data-mode][data-value] … input.pick …</np-grid></np-sheet>
-// Ranges over the sheet and what is done with them. Needs beside it the form #bulk with hidden
-// tokens, modes and a data-paste address. Shift with arrows or a click extends a range; Space picks
-// rows; Ctrl C, X, V, D copy, cut, paste, fill down, with Shift along the ramp; Delete clears; typing
-// opens the cell.
+// Ranges over the sheet, typing into it, and what is done with both. Needs beside it the form #bulk with
+// hidden tokens, modes and a data-paste address, the form #typed and the template #cell-field; without
+// them the sheet is only read. Shift with arrows or a click, and dragging, extend a range; Ctrl A takes
+// all; Space selects rows; Ctrl C, X, V, D copy, cut, paste, fill down, with Shift along the ramp; Delete
+// clears. A cell becomes a field at the first key, or at F2 with what it holds: Enter and Tab store and
+// go on, Escape leaves.
+
+import { CellField } from "./cell-field.js";
+import { CellWrites } from "./cell-writes.js";
+import { RangeOfCells } from "./cell-range.js";
+import { RowPicks } from "./row-picks.js";
+
+const STEPS = { Enter: "ArrowDown", Tab: "ArrowRight" };
+const BACK = { Enter: "ArrowUp", Tab: "ArrowLeft" };
 
 export class NpSheet extends HTMLElement {
-  #anchor = null;
-  #range = [];
-  #shift = false;
-  #whole = Promise.resolve(true);
+  #range = new RangeOfCells(this);
+  #picks = new RowPicks(this);
+  #field = null;
+  #writes = null;
+  #keys = [];
 
   connectedCallback() {
     this.addEventListener("keydown", this.#onKey, true);
-    this.addEventListener("pointerdown", this.#onDown, true);
-    this.addEventListener("click", this.#onClick, true);
-    this.addEventListener("focusin", this.#onFocus);
-    this.addEventListener("change", this.#count);
+    this.addEventListener("keydown", this.#onFieldKey);
+    this.addEventListener("focusout", this.#onLeave);
     for (const name of ["copy", "cut", "paste"]) document.addEventListener(name, this.#onClipboard);
-    document.getElementById("unpick")?.addEventListener("click", this.#unpick);
-    this.#count();
+    this.#range.start();
+    this.#picks.start();
+    const [form, template] = ["typed", "cell-field"].map((id) => document.getElementById(id));
+    if (!form || !template) return;
+    this.#field = new CellField(template);
+    this.#writes = new CellWrites(this.region, form, () => Boolean(this.#field.cell));
   }
 
   disconnectedCallback() {
     this.removeEventListener("keydown", this.#onKey, true);
-    this.removeEventListener("pointerdown", this.#onDown, true);
-    this.removeEventListener("click", this.#onClick, true);
-    this.removeEventListener("focusin", this.#onFocus);
-    this.removeEventListener("change", this.#count);
+    this.removeEventListener("keydown", this.#onFieldKey);
+    this.removeEventListener("focusout", this.#onLeave);
     for (const name of ["copy", "cut", "paste"]) document.removeEventListener(name, this.#onClipboard);
+    this.#range.stop();
+    this.#picks.stop();
   }
 
-  get grid() {
-    return [...this.querySelectorAll("tr")].map((row) => [...row.querySelectorAll("a.cell")]).filter((row) => row.length);
+  get region() {
+    return this.closest("np-region");
   }
-
-  #onFocus = (event) => {
-    if (!event.target.matches("a.cell")) return;
-    if (this.#shift && this.#anchor) this.#extend(event.target);
-    else this.#start(event.target);
-  };
-
-  #start(cell) {
-    for (const one of this.#range) one.classList.remove("in-range");
-    this.#anchor = cell;
-    this.#range = [cell];
-    this.#whole = Promise.resolve(true);
-  }
-
-  #extend(cell) {
-    const [later, anchor] = [this.closest("np-later"), this.#anchor];
-    this.#whole = later?.between(anchor, cell) ?? this.#whole;
-    this.#whole.then(() => this.#anchor === anchor && this.#mark(cell));
-  }
-
-  #mark(cell) {
-    const grid = this.grid;
-    const where = (one) => grid.flatMap((row, y) => (row.includes(one) ? [[y, row.indexOf(one)]] : []))[0];
-    const [from, to] = [where(this.#anchor), where(cell)];
-    if (!from || !to) return;
-    for (const one of this.#range) one.classList.remove("in-range");
-    const [top, bottom] = [from[0], to[0]].sort((a, b) => a - b);
-    const [left, right] = [from[1], to[1]].sort((a, b) => a - b);
-    this.#range = grid.slice(top, bottom + 1).flatMap((row) => row.slice(left, right + 1));
-    for (const one of this.#range) one.classList.add("in-range");
-  }
-
-  #onDown = (event) => {
-    this.#shift = event.shiftKey; // the press focuses the cell, and so starts or extends the range
-  };
-
-  #onClick = (event) => {
-    if (!event.shiftKey || !event.target.closest("a.cell")) return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
 
   #onKey = (event) => {
-    if (!event.target.matches?.("a.cell")) return;
-    this.#shift = event.shiftKey && event.key.startsWith("Arrow");
+    const cell = event.target;
+    if (!cell.matches?.("a.cell")) return;
+    if (this.#moving) {
+      if (!this.#keys.length) this.#moving.then(this.#replay);
+      this.#keys.push({ key: event.key, shiftKey: event.shiftKey, bubbles: true, cancelable: true });
+      event.preventDefault();
+      event.stopPropagation();
+      return;
+    }
     const control = event.ctrlKey || event.metaKey;
-    if (event.key === " ") this.#pick();
-    else if (event.key === "Delete" || event.key === "Backspace") this.#submit({ act: "clear" });
-    else if (control && event.key.toLowerCase() === "d") this.#submit({ act: event.shiftKey ? "fill-along" : "fill" });
-    else if (!control && !event.altKey && event.key.length === 1) this.#type(event.target, event.key);
+    const key = control ? `Ctrl ${event.key.toLowerCase()}` : event.key;
+    this.#range.keyPressed(event);
+    if (key === " ") this.#picks.toggle(this.#range.cells, event.shiftKey);
+    else if (key === "Delete" || key === "Backspace") this.#submit({ act: "clear" });
+    else if (key === "Ctrl d") this.#submit({ act: event.shiftKey ? "fill-along" : "fill" });
+    else if (key === "Ctrl a") this.#range.all();
+    else if (key === "F2") this.#open(cell, cell.dataset.value);
+    else if (!control && !event.altKey && key.length === 1) this.#open(cell, key);
     else return;
     event.preventDefault();
     event.stopPropagation();
   };
 
-  #type(cell, key) {
-    const region = this.closest("np-region");
-    cell.click();
-    region?.idle.then(() => {
-      const field = document.getElementById("value");
-      if (!field) return;
-      field.value = key;
-      field.dispatchEvent(new Event("input", { bubbles: true }));
-    });
+  /** Resolves when the focus has moved to a row that is on its way; undefined where it is there. */
+  get #moving() {
+    return this.querySelector("np-grid")?.moving;
   }
 
-  #pick() {
-    const rows = [...new Set(this.#range.map((cell) => cell.closest("tr")))];
-    const boxes = rows.map((row) => row.querySelector("input.pick"));
-    const on = boxes.some((box) => !box.checked);
-    for (const box of boxes) box.checked = on;
-    const modes = new Set(this.#range.map((cell) => cell.dataset.mode));
-    for (const box of document.querySelectorAll("#bulk input[name=mode]")) box.checked = modes.has(box.value);
-    this.#count();
+  /** Let the keys that were pressed while a row was on its way do what they do. */
+  #replay = () => {
+    while (this.#keys.length && !this.#moving) {
+      const key = this.#keys.shift();
+      if (this.#field?.cell && key.key.length === 1) this.#field.type(key.key);
+      else document.activeElement.dispatchEvent(new KeyboardEvent("keydown", key));
+    }
+    if (this.#keys.length) this.#moving.then(this.#replay);
+  };
+
+  #open(cell, text) {
+    this.#writes?.keyPressed();
+    this.#field?.open(cell, text, cell.dataset.value);
   }
 
-  #unpick = () => {
-    for (const box of this.querySelectorAll("input.pick")) box.checked = false;
-    this.#count();
+  #onFieldKey = (event) => {
+    if (!this.#field?.holds(event.target)) return;
+    this.#writes.keyPressed();
+    if (event.defaultPrevented || event.isComposing) return;
+    if (event.key !== "Escape" && !(event.key in STEPS)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const { cell } = this.#field;
+    if (event.key === "Escape") this.#field.close();
+    else this.#store();
+    cell.focus({ preventScroll: true });
+    if (event.key !== "Escape") {
+      const key = (event.shiftKey ? BACK : STEPS)[event.key];
+      cell.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true, cancelable: true }));
+    } else this.#caughtUp();
   };
 
-  #count = () => {
-    const form = document.getElementById("bulk");
-    if (!form) return;
-    const count = this.querySelectorAll("input.pick:checked").length;
-    form.hidden = count === 0;
-    form.querySelector("#picked").textContent = `${count} picked`;
+  #onLeave = (event) => {
+    if (this.#field?.holds(event.target) && !this.#field.holds(event.relatedTarget)) this.#store();
   };
+
+  /** Close the field and store what was typed in it. */
+  #store() {
+    const { cell } = this.#field;
+    const text = this.#field.close();
+    if (text === null) this.#caughtUp();
+    else this.#writes.push(cell, text.trim());
+  }
+
+  /** Show what came while the field was open. */
+  #caughtUp() {
+    if (this.region?.waiting && !this.region.busy) this.region.load(location.href, { push: false });
+  }
 
   #onClipboard = (event) => {
-    if (!this.#range.length || !this.contains(document.activeElement)) return;
+    if (!this.#range.cells.length || !document.activeElement.matches("a.cell") || !this.contains(document.activeElement)) return;
     event.preventDefault();
     if (event.type === "paste") this.#paste(event.clipboardData.getData("text/plain"));
     else {
-      const rows = Map.groupBy(this.#range, (cell) => cell.closest("tr"));
-      const text = [...rows.values()].map((row) => row.map((cell) => cell.dataset.value).join("\t")).join("\n");
-      event.clipboardData.setData("text/plain", text);
+      event.clipboardData.setData("text/plain", this.#range.text);
       if (event.type === "cut") this.#submit({ act: "clear" });
     }
   };
 
   async #paste(text) {
-    const lines = text.replace(/\n$/, "").split("\n");
-    if (this.#range.length === 1) {
-      const later = this.closest("np-later");
-      this.#whole = later?.behind(this.#anchor, lines.length - 1) ?? this.#whole;
-      await this.#whole;
-      const grid = this.grid;
-      const y = grid.findIndex((row) => row.includes(this.#anchor));
-      const x = grid[y].indexOf(this.#anchor);
-      const wide = Math.max(...lines.map((line) => line.split("\t").length));
-      this.#range = grid.slice(y, y + lines.length).flatMap((row) => row.slice(x, x + wide));
-    }
+    await this.#range.reach(text.replace(/\n$/, "").split("\n"));
     this.#submit({ text }, document.getElementById("bulk")?.dataset.paste);
   }
 
   async #submit(fields, action) {
     const form = document.getElementById("bulk");
     if (!form) return;
-    const region = this.closest("np-region");
-    if (!(await this.#whole)) {
+    const { region } = this;
+    if (!(await this.#range.whole)) {
       region.say("Some rows of the range did not come. Nothing was stored; try again.");
       return;
     }
+    const { cells, anchor } = this.#range;
     const data = new FormData(form);
-    data.set("tokens", JSON.stringify([...new Set(this.#range.map((cell) => cell.dataset.token))]));
-    data.set("modes", JSON.stringify([...new Set(this.#range.map((cell) => cell.dataset.mode))].filter(Boolean)));
+    data.set("tokens", JSON.stringify([...new Set(cells.map((cell) => cell.dataset.token))]));
+    data.set("modes", JSON.stringify([...new Set(cells.map((cell) => cell.dataset.mode))].filter(Boolean)));
     for (const [name, value] of Object.entries(fields)) data.set(name, value);
-    region.load(action ?? form.action, { body: data, focus: this.#anchor.id });
+    region.load(action ?? form.action, { body: data, focus: anchor.id });
   }
 }
 

@@ -1,0 +1,100 @@
+import { STORED, wasStored, writeName } from "./answers.js";
+
+const AGAIN = 3000;
+const QUIET = 500;
+
+/**
+ * Stores what was typed into cells, one after the other, while typing goes on. The page is only shown
+ * afresh once all is stored and nobody has typed for a moment; what was refused is shown then.
+ */
+export class CellWrites {
+  #region;
+  #form;
+  #typing;
+  #queue = [];
+  #refused = [];
+  #came = null;
+  #count = 0;
+  #running = false;
+  #lastKey = 0;
+  #revisions = new Map();
+
+  /** `form` holds the state of the page; `typing()` says whether a field is open. */
+  constructor(region, form, typing) {
+    [this.#region, this.#form, this.#typing] = [region, form, typing];
+  }
+
+  /** Say that a key was pressed: the page is not shown afresh at once. */
+  keyPressed() {
+    this.#lastKey = performance.now();
+  }
+
+  /** Store `text` in a cell; an empty text clears it. */
+  push(cell, text) {
+    this.#queue.push({ id: cell.id, token: cell.dataset.token, mode: cell.dataset.mode, text, write: writeName() });
+    cell.dataset.value = text;
+    cell.classList.add("pending");
+    cell.querySelector("code").textContent = text;
+    if (!this.#running) this.#region.hold(this.#drain());
+  }
+
+  async #drain() {
+    this.#running = true;
+    window.addEventListener("beforeunload", this.#onLeave);
+    while (this.#queue.length || this.#typing() || performance.now() - this.#lastKey < QUIET) {
+      if (this.#queue.length) {
+        await this.#store(this.#queue[0]);
+        this.#queue.shift();
+      } else await new Promise((done) => setTimeout(done, 50));
+    }
+    window.removeEventListener("beforeunload", this.#onLeave);
+    this.#running = false;
+    this.#show();
+  }
+
+  #onLeave = (event) => {
+    if (this.#queue.length) event.preventDefault();
+  };
+
+  async #store(entry) {
+    const body = new FormData(this.#form);
+    const revision = this.#revisions.get(entry.id) ?? body.get("revision");
+    const fields = { revision, token: entry.token, mode: entry.mode, value: entry.text, condition: "cell" };
+    for (const [name, value] of Object.entries(fields)) body.set(name, value);
+    if (!entry.text) body.set("clear", "1");
+    const came = await this.#sent(entry, body);
+    const stored = came?.answer.headers.get(STORED);
+    if (stored) this.#revisions.set(entry.id, stored);
+    if (!came || came.answer.ok) {
+      this.#count += 1;
+      this.#came = came;
+    } else this.#refused.push({ entry, came });
+  }
+
+  /** The answer to a write, asked again until there is one; null where it was stored unseen. */
+  async #sent(entry, body) {
+    for (let told = false; ; told = true) {
+      try {
+        return await this.#region.ask(this.#form.action, body, { write: entry.write });
+      } catch {
+        if (!told) this.#region.say("There is no connection to the server. What you typed waits here and is sent when it is back.");
+        if (await wasStored(this.#region.dataset.pulse, entry.write)) return null;
+        await new Promise((done) => setTimeout(done, AGAIN));
+      }
+    }
+  }
+
+  #show() {
+    const focus = document.activeElement?.id;
+    if (this.#refused.length) {
+      const [first, ...rest] = this.#refused;
+      this.#region.show(first.came, { body: true });
+      for (const { entry } of rest) this.#region.say(`This was refused too: “${entry.text}”. Its cell is as it was.`);
+      if (this.#count) this.#region.tell();
+    } else if (this.#count === 1 && this.#came && !this.#region.waiting) this.#region.show(this.#came, { body: true, focus });
+    else {
+      this.#region.tell();
+      this.#region.load(location.href, { push: false, focus });
+    }
+  }
+}
