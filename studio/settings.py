@@ -46,8 +46,12 @@ def _database(url: str) -> dict[str, object]:
         "PASSWORD": unquote(parts.password or ""),
         "HOST": parts.hostname or "",
         "PORT": str(parts.port or ""),
-        "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {
+            "connect_timeout": 5,
+            # Threads share a few connections, each looked at before it is used again.
+            "pool": False if TESTING else {"min_size": 1, "max_size": 8, "timeout": 10},
+        },
     }
 
 
@@ -91,6 +95,7 @@ INSTALLED_APPS = [
 
 CSRF_FAILURE_VIEW = "studio.ui.views.csrf_failure"
 MIDDLEWARE = [
+    "studio.ui.middleware.BodyLimitMiddleware",
     "studio.ui.middleware.WriteMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -174,7 +179,8 @@ SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = not LOCAL
 SECURE_SSL_REDIRECT = not LOCAL
 SECURE_HSTS_SECONDS = 0 if LOCAL else 31_536_000
 SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = not LOCAL
-if os.environ.get("NIMBLE_PRISM_BEHIND_PROXY") == "1":
+BEHIND_PROXY = os.environ.get("NIMBLE_PRISM_BEHIND_PROXY") == "1"
+if BEHIND_PROXY:
     SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
 
 # A whole import may come at once; the readers have limits of their own.
@@ -188,5 +194,9 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "ERROR" if TESTING else "WARNING"},
-    "loggers": {"django.request": {"level": "CRITICAL" if TESTING else "ERROR"}},
+    "loggers": {
+        # The page of an error and its traceback have one number, given by studio.ui.views.failed.
+        "django.request": {"level": "CRITICAL"},
+        "studio.errors": {"level": "CRITICAL" if TESTING else "ERROR"},
+    },
 }

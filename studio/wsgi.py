@@ -6,9 +6,11 @@ import os
 from django.core.wsgi import get_wsgi_application
 from django.urls import get_resolver
 
+from studio.gate import Gate
+
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "studio.settings")
 
-application = get_wsgi_application()
+application = Gate(get_wsgi_application())
 get_resolver().url_patterns  # noqa: B018 - imports every room before the first request
 # What is there from the start stays: without this, each full collection looks at it again,
 # and a request waits for it some 50 ms.

@@ -1,11 +1,15 @@
-"""Signing in and out, and making an account."""
+"""Signing in and out, making an account, changing one's password."""
 
-from django.contrib.auth import login, views
-from django.contrib.auth.forms import AuthenticationForm, UserCreationForm
+from django.contrib import messages
+from django.contrib.auth import login, update_session_auth_hash, views
+from django.contrib.auth.forms import AuthenticationForm, PasswordChangeForm, UserCreationForm
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_http_methods
 
-from studio.accounts.permissions import open_to_all
+from studio.accounts import limits
+from studio.accounts.permissions import open_to_all, signed_in
+
+_BACKEND = "django.contrib.auth.backends.ModelBackend"
 
 
 class SignInForm(AuthenticationForm):
@@ -16,13 +20,25 @@ class SignInForm(AuthenticationForm):
     }
 
 
-sign_in = open_to_all(
-    views.LoginView.as_view(
-        template_name="accounts/sign_in.html",
-        authentication_form=SignInForm,
-        redirect_authenticated_user=True,
-    )
-)
+class SignInView(views.LoginView):
+    """Sign in; a password is only looked at where there were not too many tries."""
+
+    template_name = "accounts/sign_in.html"
+    authentication_form = SignInForm
+    redirect_authenticated_user = True
+
+    def post(self, request, *args, **kwargs):
+        self.name = request.POST.get("username", "")[:150]
+        limits.refuse_too_many(request, "sign-in", self.name)
+        limits.count(request, "sign-in", self.name)
+        return super().post(request, *args, **kwargs)
+
+    def form_valid(self, form):
+        limits.forget(self.request, "sign-in", self.name)
+        return super().form_valid(form)
+
+
+sign_in = open_to_all(SignInView.as_view())
 sign_out = open_to_all(views.LogoutView.as_view(http_method_names=["post", "options"]))
 
 
@@ -30,8 +46,28 @@ sign_out = open_to_all(views.LogoutView.as_view(http_method_names=["post", "opti
 @require_http_methods(["GET", "POST"])
 def join(request):
     """Make an account and sign in with it."""
+    if request.method == "POST":
+        limits.refuse_too_many(request, "join")
+        limits.count(request, "join")
     form = UserCreationForm(request.POST or None)
     if request.method == "POST" and form.is_valid():
-        login(request, form.save(), backend="django.contrib.auth.backends.ModelBackend")
+        login(request, form.save(), backend=_BACKEND)
         return redirect("projects:list")
     return render(request, "accounts/join.html", {"form": form}, status=400 if form.errors else 200)
+
+
+@signed_in
+@require_http_methods(["GET", "POST"])
+def password(request):
+    """Change one's own password; every other session of the account ends."""
+    name = request.user.get_username()
+    if request.method == "POST":
+        limits.refuse_too_many(request, "password", name)
+        limits.count(request, "password", name)
+    form = PasswordChangeForm(request.user, request.POST or None)
+    if request.method == "POST" and form.is_valid():
+        update_session_auth_hash(request, form.save())
+        messages.success(request, "Your password is changed. You are signed out elsewhere.")
+        return redirect("projects:list")
+    context = {"form": form, "has_one": request.user.has_usable_password()}
+    return render(request, "accounts/password.html", context, status=400 if form.errors else 200)

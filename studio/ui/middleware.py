@@ -1,16 +1,33 @@
-"""What every answer says of the write behind it, and errors as plain sentences."""
+"""What every answer says of the write behind it; refusals and errors as plain sentences."""
 
-import logging
 import re
-import secrets
 
 from django.shortcuts import render
 
 from prism.errors import PrismError
+from studio.accounts.limits import TooManyTriesError
+from studio.gate import MAX_BODY, length_of
 from studio.store import projects as store
 
-log = logging.getLogger("studio.errors")
 _WRITE = re.compile(r"[0-9a-f-]{1,40}\Z")
+
+
+class BodyLimitMiddleware:
+    """Refuse a body by the length it is said to have, before any of it is read."""
+
+    def __init__(self, get_response):
+        self.get_response = get_response
+
+    def __call__(self, request):
+        length = length_of(request.META)
+        if length <= MAX_BODY:
+            return self.get_response(request)
+        context = {
+            "title": "This is too much at once",
+            "sentence": f"{length / 1e6:.0f} MB came, and at most {MAX_BODY / 1e6:.0f} MB are read. "
+            "Nothing was stored. Split the files, or make the picture smaller.",
+        }
+        return render(request, "ui/problem.html", context, status=413)
 
 
 class WriteMiddleware:
@@ -33,7 +50,7 @@ class WriteMiddleware:
 
 
 class PlainErrorMiddleware:
-    """Turn an unanswered ``PrismError`` into a page that says it, and number any other error."""
+    """Turn an unanswered ``PrismError`` into a page that says it."""
 
     def __init__(self, get_response):
         self.get_response = get_response
@@ -42,12 +59,8 @@ class PlainErrorMiddleware:
         return self.get_response(request)
 
     def process_exception(self, request, exception):
-        if isinstance(exception, PrismError):
-            context = {"title": "This did not work", "sentence": str(exception)}
-            return render(request, "ui/problem.html", context, status=409)
-        request.error_number = secrets.token_hex(4)
-        log.error(
-            "Error %s at %s %s", request.error_number, request.method, request.path,
-            exc_info=exception,
-        )  # fmt: skip
-        return None
+        if not isinstance(exception, PrismError):
+            return None
+        status = 429 if isinstance(exception, TooManyTriesError) else 409
+        context = {"title": "This did not work", "sentence": str(exception)}
+        return render(request, "ui/problem.html", context, status=status)

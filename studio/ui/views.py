@@ -1,12 +1,18 @@
 """Pages that belong to no room: signs of life and errors."""
 
-from django.db import DatabaseError, connection
+import logging
+import secrets
+import sys
+
+from django.db import DatabaseError, InterfaceError, OperationalError, connection
 from django.http import HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
 from studio.accounts.permissions import open_to_all
 from studio.store import projects as store
+
+log = logging.getLogger("studio.errors")
 
 
 @open_to_all
@@ -44,20 +50,25 @@ def not_found(request, exception=None):
 
 
 def failed(request):
-    """Says that the application failed, whether something was stored before, and the number."""
+    """Says that the application failed, and whether something was stored before.
+
+    The page and the log have the same number.
+    """
+    error = sys.exc_info()[1]
+    number = secrets.token_hex(4)
+    log.error("Error %s at %s %s", number, request.method, request.path, exc_info=error)
     stored = store.STORED.get()
-    number = getattr(request, "error_number", "")
-    context = {
-        "title": "Something failed here",
-        "sentence": (
-            f"Your change was stored as revision {stored}, but the page could not be shown."
-            if stored is not None
-            else "Nothing of yours was changed by it. Go back and try again."
-        ),
-        "number": number,
-    }
-    response = render(request, "ui/problem.html", context, status=500)
-    response["X-Error"] = number
+    database = isinstance(error, OperationalError | InterfaceError)
+    if stored is not None:
+        sentence = f"Your change was stored as revision {stored}, but the page could not be shown."
+    elif database:
+        sentence = "The database does not answer just now. Nothing was stored; wait, and try again."
+    else:
+        sentence = "Nothing of yours was changed by it. Go back and try again."
+    context = {"title": "Something failed here", "sentence": sentence, "number": number}
+    response = render(request, "ui/problem.html", context, status=503 if database else 500)
+    if database:
+        response["Retry-After"] = "3"
     return response
 
 

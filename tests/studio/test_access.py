@@ -17,10 +17,12 @@ ROLES = ("nobody", "stranger", "viewer", "editor", "owner")
 TABLE = {
     "home": {"GET": "signed in"},
     "alive": {"GET": "open"},
+    "ready": {"GET": "open"},
     "open": {"GET": "viewer"},
     "accounts:sign-in": {"GET": "open", "POST": "open"},
     "accounts:sign-out": {"POST": "open"},
     "accounts:join": {"GET": "open", "POST": "open"},
+    "accounts:password": {"GET": "signed in", "POST": "signed in"},
     "projects:list": {"GET": "signed in"},
     "projects:new": {"POST": "signed in"},
     "projects:settings": {"GET": "viewer", "POST": "owner"},

@@ -266,7 +266,12 @@ class SheetTests(RoomCase):
         page = self.client.get(self.url("tokens:room")).content.decode()
         self.assertLess(page.count('class="pick"'), 200)
         self.assertEqual(page.count('class="later"'), 41)
-        source = page.split('data-source="')[-1].split('"')[0].replace("&amp;", "&")
+        source = (
+            page.split('class="later"')[-1]
+            .split('data-source="')[1]
+            .split('"')[0]
+            .replace("&amp;", "&")
+        )
         rows = self.client.get(source).content.decode()
         self.assertEqual(rows.count("<tr"), 50)
         self.assertIn("t1999", rows)

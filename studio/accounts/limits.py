@@ -1,0 +1,77 @@
+"""How often somebody may try to sign in, to join or to change a password.
+
+The subject of a limit is an address, an account, or both together, kept as a digest. What an address
+may try for one account is less than what others together may, so that nobody can lock a person out
+of her own account by trying for her a few times.
+"""
+
+import hashlib
+from datetime import timedelta
+
+from django.conf import settings
+from django.utils import timezone
+
+from prism.errors import PrismError
+from studio.accounts.models import Try
+
+#: Tries within ``WINDOW``: by kind, what is counted and how many are let through.
+WINDOW = timedelta(minutes=15)
+LIMITS = {
+    "sign-in": {"address": 40, "account at address": 10, "account": 200},
+    "join": {"address": 10},
+    "password": {"account at address": 10},
+}
+
+
+class TooManyTriesError(PrismError):
+    """Somebody has tried too often; it is not even looked at."""
+
+
+def address_of(request):
+    """The address a request came from: the sender's, or the one that our own proxy names."""
+    if settings.BEHIND_PROXY:
+        named = request.headers.get("X-Forwarded-For", "").rpartition(",")[2].strip()
+        if named:
+            return named
+    return request.META.get("REMOTE_ADDR", "")
+
+
+def refuse_too_many(request, kind, account=""):
+    """Raise ``TooManyTriesError`` where the limit of a kind is reached."""
+    since = timezone.now() - WINDOW
+    for what, subject in _subjects(request, kind, account):
+        if Try.objects.recent(kind, subject, since).count() >= LIMITS[kind][what]:
+            minutes = int(WINDOW.total_seconds() // 60)
+            raise TooManyTriesError(
+                "There were too many tries.", mend=f"Wait {minutes} minutes, then try again."
+            )
+
+
+def count(request, kind, account=""):
+    """Keep that somebody has tried."""
+    Try.objects.bulk_create(
+        Try(kind=kind, subject=subject) for _, subject in _subjects(request, kind, account)
+    )
+
+
+def forget(request, kind, account):
+    """Count the tries of an account from an address no more, once one has succeeded."""
+    subjects = dict(_subjects(request, kind, account))
+    Try.objects.filter(kind=kind, subject=subjects["account at address"]).delete()
+
+
+def purge():
+    """Remove what no limit counts any more; returns how many."""
+    return Try.objects.older_than(timezone.now() - WINDOW).delete()[0]
+
+
+def _subjects(request, kind, account):
+    parts = {
+        "address": address_of(request),
+        "account": account.lower(),
+        "account at address": f"{account.lower()} {address_of(request)}",
+    }
+    return [
+        (what, hashlib.sha256(f"{what} {parts[what]}".encode(errors="replace")).hexdigest())
+        for what in LIMITS[kind]
+    ]

@@ -1,0 +1,19 @@
+"""Removes what nobody can use any more: projects, sessions, counts of tries."""
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand
+
+from studio.accounts import limits
+from studio.store import projects as store
+
+
+class Command(BaseCommand):
+    help = (
+        "Remove the projects that were deleted more than 30 days ago, sessions that have ended and "
+        "counts of tries that no limit needs. Run it daily."
+    )
+
+    def handle(self, *args, **options):
+        projects, tries = store.purge_deleted(), limits.purge()
+        call_command("clearsessions")
+        self.stdout.write(f"Removed {projects} projects and {tries} counted tries for good.")

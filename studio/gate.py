@@ -1,0 +1,65 @@
+"""The gate before the application: whole requests only, and a few at a time."""
+
+import shutil
+import tempfile
+from threading import BoundedSemaphore
+
+#: What one request may send, in bytes: 24 MB of files and what their form takes.
+MAX_BODY = 25 * 1024 * 1024
+_DISCARDED = 4 * MAX_BODY
+_IN_MEMORY = 1024 * 1024
+_AT_ONCE = 4
+
+
+def length_of(environ):
+    """How many bytes the body of a request is said to have."""
+    text = environ.get("CONTENT_LENGTH") or "0"
+    return int(text) if text.isascii() and text.isdigit() else 0
+
+
+class Gate:
+    """A WSGI application that reads each body whole before ``application`` sees the request.
+
+    A slow sender so holds a thread that has nothing else to do, and none of the few that work. A
+    body over ``MAX_BODY`` is never kept: the application refuses it by its length.
+    """
+
+    def __init__(self, application, at_once=_AT_ONCE):
+        self.application = application
+        self.slots = BoundedSemaphore(at_once)
+
+    def __call__(self, environ, start_response):
+        length = length_of(environ)
+        source = environ["wsgi.input"]
+        with tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY) as body:
+            if length > MAX_BODY:
+                _discard(source, min(length, _DISCARDED))
+            elif length:
+                shutil.copyfileobj(_Limited(source, length), body)
+                body.seek(0)
+            environ["wsgi.input"] = body
+            with self.slots:
+                response = self.application(environ, start_response)
+                try:
+                    return [b"".join(response)]
+                finally:
+                    if hasattr(response, "close"):
+                        response.close()
+
+
+class _Limited:
+    """At most so many bytes of a source."""
+
+    def __init__(self, source, left):
+        self.source, self.left = source, left
+
+    def read(self, size):
+        data = self.source.read(min(size, self.left))
+        self.left -= len(data)
+        return data
+
+
+def _discard(source, left):
+    """Read on without keeping anything, so that the sender comes to hear the answer."""
+    while left > 0 and (data := source.read(min(left, 65536))):
+        left -= len(data)
