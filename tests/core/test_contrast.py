@@ -110,7 +110,7 @@ class SheetTests(SimpleTestCase):
         found = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens)
         self.assertEqual(
             [(s.tier, s.name) for s in found],
-            [("semantic", "text"), ("semantic", "paper"), ("raw", "raw")],
+            [("semantic", sheet.NO_GROUP), ("raw", "raw")],
         )
         light, dark = found[0].lines[0].cells
         self.assertEqual((light.inherited, dark.inherited), (False, True))

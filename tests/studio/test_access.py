@@ -126,7 +126,7 @@ class AccessTests(TestCase):
         extra = {"projects:remove-member": [999], "checks:remove-pairing": ["gone/too"]}
         extra["exchange:other"] = ["csv"]
         extra["bringing:image"] = [self.picture]
-        if name in ("home", "alive") or name.startswith("accounts:"):
+        if name in ("home", "alive", "ready") or name.startswith("accounts:"):
             return reverse(name)
         if name in ("projects:list", "projects:new"):
             return reverse(name)
@@ -233,17 +233,21 @@ class DemoVisitorTests(TestCase):
         from studio.accounts.demo import DemoVisitorMiddleware
 
         request = RequestFactory().get("/", **meta)
-        request.user, request.session = AnonymousUser(), self.client.session
+        request.user = AnonymousUser()
         get_user_model().objects.get_or_create(username="demo-designer")
         DemoVisitorMiddleware(lambda request: None)(request)
         return request.user.is_authenticated
 
     def test_only_a_visitor_on_this_machine_is_signed_in(self):
-        self.assertTrue(self.visit(REMOTE_ADDR="127.0.0.1"))
-        self.assertTrue(self.visit(REMOTE_ADDR="::1"))
-        self.assertFalse(self.visit(REMOTE_ADDR="192.0.2.7"))
-        self.assertFalse(self.visit(REMOTE_ADDR="127.0.0.1", HTTP_X_FORWARDED_FOR="192.0.2.7"))
-        self.assertFalse(self.visit(REMOTE_ADDR=""))
+        own = {"REMOTE_ADDR": "127.0.0.1", "HTTP_HOST": "127.0.0.1:8400"}
+        self.assertTrue(self.visit(**own))
+        self.assertTrue(self.visit(**own | {"REMOTE_ADDR": "::1", "HTTP_HOST": "[::1]:8400"}))
+        self.assertFalse(self.visit(**own | {"REMOTE_ADDR": "192.0.2.7"}))
+        self.assertFalse(self.visit(**own | {"REMOTE_ADDR": ""}))
+        self.assertFalse(self.visit(**own | {"HTTP_HOST": "prism.example"}))
+        self.assertFalse(self.visit(**own | {"HTTP_HOST": "testserver"}))
+        for proxy in ("X_FORWARDED_FOR", "X_FORWARDED_PROTO", "FORWARDED", "VIA", "X_REAL_IP"):
+            self.assertFalse(self.visit(**own, **{f"HTTP_{proxy}": "192.0.2.7"}), proxy)
 
     def test_it_is_installed_in_the_demo_alone(self):
         from django.conf import settings
