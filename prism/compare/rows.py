@@ -165,6 +165,14 @@ def _share(tables: RowTables, document: Document, before: Document, known: RowTa
     return now & was
 
 
+def parts_of(kind: str, rows: Iterable[tuple[str, Row]]) -> dict[str, Any]:
+    """Parts of a plain kind from their keys and rows, as a field of a document and its value."""
+    attribute, cls = _PLAIN[kind]
+    build: Callable[..., Any] = cls
+    parts = [build(key=key, **{n: _tuples(v) for n, v in row.items()}) for key, row in rows]
+    return {attribute: tuple(parts)}
+
+
 def rows_of(document: Document, before: Document | None = None) -> RowTables:
     """A document's tables, made once and kept with it; nobody changes them.
 
@@ -197,12 +205,8 @@ def unflatten(tables: RowTables, known: tuple[Document, RowTables] | None = None
         else _token(tables, key)
         for key in tables.keys("token")
     )
-    for kind, (attribute, cls) in _PLAIN.items():
-        build: Callable[..., Any] = cls
-        parts[attribute] = tuple(
-            build(key=key, **{name: _tuples(value) for name, value in rows[kind][key].items()})
-            for key in tables.keys(kind)
-        )
+    for kind in _PLAIN:
+        parts |= parts_of(kind, ((key, rows[kind][key]) for key in tables.keys(kind)))
     parts["sources"] = tuple(
         model.Source(
             key=key,

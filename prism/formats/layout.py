@@ -24,12 +24,34 @@ class Slot:
 
 @dataclass(slots=True)
 class Tree:
+    """One file, or one inline tree, on its way out; its lines change through its methods."""
+
     key: str
     file: str
     slots: list[Slot] = field(default_factory=list)
+    _index: dict[str, list[Slot]] | None = field(default=None, repr=False, compare=False)
+
+    def of(self, token: str) -> list[Slot]:
+        """The lines of a token, in order."""
+        if self._index is None:
+            self._index = {}
+            for slot in self.slots:
+                self._index.setdefault(slot.token, []).append(slot)
+        return self._index.get(token, [])
 
     def slot(self, token: str) -> Slot | None:
-        return next((slot for slot in self.slots if slot.token == token), None)
+        """The first line of a token, or None."""
+        return next(iter(self.of(token)), None)
+
+    def append(self, slot: Slot) -> None:
+        """Put a line at the end."""
+        self.slots.append(slot)
+        if self._index is not None:
+            self._index.setdefault(slot.token, []).append(slot)
+
+    def put(self, slots: list[Slot]) -> None:
+        """Let ``slots`` be the lines."""
+        self.slots, self._index = slots, None
 
 
 class Layout:
@@ -109,7 +131,7 @@ class Layout:
                 members["$extends"] = "{" + group.extends + "}"
             if group.extensions:
                 members["$extensions"] = json.loads(group.extensions)
-            tree.slots.append(Slot(group.path, members))
+            tree.append(Slot(group.path, members))
         self.trees[tree.key] = tree
         self.layers = [Layer("+set", "tokens", sources=(tree.key,))]
         self._add_axes()
@@ -127,7 +149,7 @@ class Layout:
         for entry in source.entries:
             slot = self._slot(entry)
             if slot is not None:
-                tree.slots.append(slot)
+                tree.append(slot)
         return tree
 
     def _slot(self, entry: Entry) -> Slot | None:

@@ -11,10 +11,20 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
-from prism.compare.rows import flatten, unflatten
+from prism.compare.rows import flatten, parts_of
 from prism.errors import FormatError, PrismError
 from prism.tokens.expressions import check, decode, encode
-from prism.tokens.model import Axis, Condition, Document, Follows, Group, Mode, Token, Value
+from prism.tokens.model import (
+    Axis,
+    Condition,
+    Document,
+    Entry,
+    Follows,
+    Group,
+    Mode,
+    Token,
+    Value,
+)
 
 #: Kinds carried as plain rows.
 _CARRIED = ("ramp", "purpose", "scheme", "theme", "pairing", "telling_apart", "scene", "page")
@@ -128,7 +138,7 @@ def restore(document: Document, own: Mapping[str, Any], place: str) -> Document:
 
 def _restore(document: Document, own: Mapping[str, Any]) -> Document:
     axes, conditions = _axes(document, own)
-    by_path = {token.path: _with_conditions(token, conditions) for token in document.tokens}
+    by_path = {token.path: token for token in document.tokens}
     for path in own.get("removed", ()):
         by_path.pop(path, None)
     ordered: dict[str, Token] = {}
@@ -138,10 +148,13 @@ def _restore(document: Document, own: Mapping[str, Any]) -> Document:
         token = by_path.pop(path, None)
         if token is None and not {"type", "tier"} <= set(said):
             continue
+        if token is not None:
+            fields["values"] = _with_conditions(token, conditions)
         ordered[path] = (
             replace(token, **fields) if token is not None else Token(path=path, **fields)
         )
-    ordered.update(by_path)
+    for path, token in by_path.items():
+        ordered[path] = replace(token, values=_with_conditions(token, conditions))
     names = {(axis.name, mode.name): (axis.key, mode.key) for axis in axes for mode in axis.modes}
     restored: dict[str, dict[Condition, Value]] = {}
     for said in own.get("values", ()):
@@ -180,7 +193,7 @@ def _restore(document: Document, own: Mapping[str, Any]) -> Document:
             replace(
                 s,
                 entries=tuple(
-                    replace(e, token=rekeyed.get(e.token, ""))
+                    Entry(e.path, e.text, rekeyed.get(e.token, ""), e.hidden, e.folded)
                     for e in s.entries
                     if not e.token or e.token in rekeyed
                 ),
@@ -198,11 +211,10 @@ def _restore(document: Document, own: Mapping[str, Any]) -> Document:
             for layer in document.layers
         ),
     )
-    tables = flatten(result)
     for kind in _CARRIED:
-        for key, row in own.get(kind, ()):
-            tables.put(kind, "", str(key), dict(row))
-    return unflatten(tables)
+        rows = ((str(key), dict(row)) for key, row in own.get(kind, ()))
+        result = replace(result, **parts_of(kind, rows))
+    return result
 
 
 def _axes(
@@ -235,12 +247,16 @@ def _axes(
     return tuple(axes), moved
 
 
-def _with_conditions(token: Token, moved: Mapping[tuple[str, str], tuple[str, str]]) -> Token:
-    values = tuple(
+def _with_conditions(
+    token: Token, moved: Mapping[tuple[str, str], tuple[str, str]]
+) -> tuple[tuple[Condition, Value], ...]:
+    """A token's values with the keys of axes and modes turned by ``moved``."""
+    return tuple(
         (Condition(tuple(sorted(moved[pick] for pick in condition.picks))), value)
+        if condition.picks
+        else (condition, value)
         for condition, value in token.values
     )
-    return replace(token, values=values)
 
 
 def _frozen(value: Any) -> Any:

@@ -78,9 +78,11 @@ class Placement:
             for slot in self.layout.trees[key].slots
             if not slot.token and "$extends" in slot.members
         }
-        previous: dict[str, str] = {}
+        spots = {key: _Spots(self.layout.trees[key]) for key in set_position}
         last_key = next(iter(set_position))
         for token in self.document.tokens:
+            for spot in spots.values():
+                spot.reach(token.key)
             home = homes.get(token.key, "")
             limit = min(
                 (modifier_position[c.picks[0][0]] for c, _ in token.values if len(c.picks) == 1),
@@ -88,8 +90,7 @@ class Placement:
             )
             base = token.value(BASE)
             if home and (base is None or set_position[home] > limit):
-                tree = self.layout.trees[home]
-                tree.slots.remove(_found(tree, token.key))
+                spots[home].drop(token.key)
                 if base is not None:
                     self.layout.remarks.append(
                         f"{token.path} moved to an earlier set, before its modes."
@@ -97,9 +98,7 @@ class Placement:
                 home = ""
             if base is None or not self._sayable(token, base):
                 if home:
-                    tree = self.layout.trees[home]
-                    if tree.slot(token.key) is not None:
-                        tree.slots.remove(_found(tree, token.key))
+                    spots[home].drop(token.key)
                     homes.pop(token.key, None)
                 continue
             if home:
@@ -112,15 +111,18 @@ class Placement:
             if not allowed:
                 continue
             target = last_key if last_key in allowed else allowed[-1]
-            self._insert(self.layout.trees[target], token, base, previous.get(target, ""))
+            slot = Slot(token.path, {}, token.key)
+            self._state(slot, token, base)
+            spots[target].insert(slot)
             homes[token.key] = target
-            previous[target] = token.key
-        for tree in (self.layout.trees[key] for key in set_position):
-            tree.slots = [
-                slot
-                for slot in tree.slots
-                if not slot.token or homes.get(slot.token) == tree.key or slot.hidden
-            ]
+        for key, spot in spots.items():
+            self.layout.trees[key].put(
+                [
+                    slot
+                    for slot in spot.slots()
+                    if not slot.token or homes.get(slot.token) == key or slot.hidden
+                ]
+            )
 
     def _sayable(self, token: Token, value: Value) -> bool:
         return token.type in _STANDARD_TYPES and self._plain(token, value) is not None
@@ -132,15 +134,6 @@ class Placement:
                 if slot.token and not slot.hidden:
                     homes[slot.token] = key
         return homes
-
-    def _insert(self, tree: Tree, token: Token, value: Value, previous: str) -> None:
-        """Put a token that came from no file behind its neighbor in document order."""
-        slot = Slot(token.path, {}, token.key)
-        self._state(slot, token, value)
-        order = [one.key for one in self.document.tokens]
-        before = set(order[: order.index(token.key)])
-        spots = [n for n, one in enumerate(tree.slots) if one.token in before or not one.token]
-        tree.slots.insert(spots[-1] + 1 if spots else 0, slot)
 
     def _folds(self, token: Token) -> bool:
         """Whether the base value stands in a default context that covers all it must."""
@@ -154,9 +147,7 @@ class Placement:
         layer = next(one for one in self.layout.layers if one.axis == axis.key)
         keys = dict(layer.contexts)[axis.default]
         return covered and any(
-            slot.folded and slot.token == token.key
-            for key in keys
-            for slot in self.layout.trees[key].slots
+            slot.folded for key in keys for slot in self.layout.trees[key].of(token.key)
         )
 
     def _inherits(self, token: Token, base: Value, extended: set[str]) -> bool:
@@ -221,7 +212,8 @@ class Placement:
         contexts = dict(layer.contexts)
         for key in dict.fromkeys(key for keys in contexts.values() for key in keys):
             tree = self.layout.trees[key]
-            for slot in list(tree.slots):
+            gone: set[int] = set()
+            for slot in tree.slots:
                 token = self.document.token(slot.token) if slot.token else None
                 if token is None or slot.hidden:
                     continue
@@ -229,11 +221,12 @@ class Placement:
                 values = [wanted[mode].get(token.key) for mode in modes]
                 first = next((value for value in values if value is not None), None)
                 if modes and (None in values or first is None):
-                    tree.slots.remove(slot)
+                    gone.add(id(slot))
                 elif first is not None and self._sayable(token, first):
                     self._state(slot, token, first)
                 elif first is not None:
-                    tree.slots.remove(slot)
+                    gone.add(id(slot))
+            tree.put([slot for slot in tree.slots if id(slot) not in gone])
         for mode, keys in list(contexts.items()):
             missing = [
                 (token, value)
@@ -246,9 +239,9 @@ class Placement:
             if missing:
                 contexts[mode], tree = self._own_tree(layer, mode, keys, users)
                 for token, value in missing:
-                    slot = tree.slot(token.key) or Slot(token.path, {}, token.key)
-                    if slot not in tree.slots:
-                        tree.slots.append(slot)
+                    if tree.slot(token.key) is None:
+                        tree.append(Slot(token.path, {}, token.key))
+                    slot = _found(tree, token.key)
                     slot.hidden = False
                     self._state(slot, token, value)
         return replace(layer, contexts=tuple(contexts.items()))
@@ -283,10 +276,10 @@ class Placement:
         Other readers cannot reckon, so they are told in every context where it varies.
         """
         base = token.value(BASE)
-        if base is None or len(token.values) > 1 or axis not in self.resolver.influence(token.key):
+        if base is None or len(token.values) > 1:
             return None
         plain = self._plain(token, base)
-        if plain is None or plain == base:
+        if plain is None or plain == base or axis not in self.resolver.influence(token.key):
             return None
         there = self._plain(token, base, self.resolver.theme({axis: mode}))
         return there if there != plain else None
@@ -297,15 +290,15 @@ class Placement:
     def _last(self, keys: Iterable[str], slot: Slot) -> str:
         found = ""
         for key in keys:
-            if any(one.token == slot.token for one in self.layout.trees[key].slots):
+            if self.layout.trees[key].of(slot.token):
                 found = key
         return found
 
     def _stated(self, keys: Iterable[str], token: Token) -> Value | None:
         found = None
         for key in keys:
-            for slot in self.layout.trees[key].slots:
-                if slot.token == token.key and not slot.hidden:
+            for slot in self.layout.trees[key].of(token.key):
+                if not slot.hidden:
                     found = resolver.read_value(slot.members, token.type, token.path)
         return found
 
@@ -353,6 +346,48 @@ class Placement:
                     slot.members.pop("$deprecated", None)
                 if token.deprecated is not None:
                     mine[0].members["$deprecated"] = token.deprecated or True
+
+
+class _Spots:
+    """Where new tokens go in a tree: after every group, and every token before them in the document.
+
+    The tree itself stays as it is; ``slots`` are its lines with what was put in and taken out.
+    """
+
+    def __init__(self, tree: Tree) -> None:
+        self._tree = tree
+        self._place: dict[str, int] = {}
+        self._spot = -1
+        for place, slot in enumerate(tree.slots):
+            if slot.token:
+                self._place[slot.token] = place
+            else:
+                self._spot = place
+        self._inserted: dict[int, list[Slot]] = defaultdict(list)
+        self._gone: set[int] = set()
+
+    def reach(self, token: str) -> None:
+        """Go on to a token, the next one in document order."""
+        self._spot = max(self._spot, self._place.get(token, -1))
+
+    def insert(self, slot: Slot) -> None:
+        """Put a line where the document has come to."""
+        self._inserted[self._spot].append(slot)
+
+    def drop(self, token: str) -> None:
+        """Take a token's first line out."""
+        slot = self._tree.slot(token)
+        if slot is not None:
+            self._gone.add(id(slot))
+
+    def slots(self) -> list[Slot]:
+        """The lines in order."""
+        found = list(self._inserted[-1])
+        for place, slot in enumerate(self._tree.slots):
+            if id(slot) not in self._gone:
+                found.append(slot)
+            found.extend(self._inserted.get(place, ()))
+        return found
 
 
 def _found(tree: Tree, token: str) -> Slot:

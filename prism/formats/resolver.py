@@ -193,7 +193,7 @@ class _Merger:
             for s in draft.statements
             if s.hidden
         }
-        shown = {
+        hidden -= {
             (s.tree.key, s.node.path)
             for draft in self.drafts.values()
             for s in draft.statements
@@ -202,7 +202,7 @@ class _Merger:
         for layer in self.plan.layers:
             for key in [*layer.sources, *(k for _, keys in layer.contexts for k in keys)]:
                 for node in self.plan.trees[key].nodes:
-                    if node.is_token and (key, node.path) in hidden - shown:
+                    if node.is_token and (key, node.path) in hidden:
                         continue
                     if node.is_token:
                         place(node.path)

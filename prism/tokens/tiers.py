@@ -40,4 +40,5 @@ def with_tiers(tokens: tuple[Token, ...]) -> tuple[Token, ...]:
         tiers[group] = found_tier
         return found_tier
 
-    return tuple(replace(t, tier=tier_of(t.group or t.path, ())) for t in tokens)
+    tiered = ((token, tier_of(token.group or token.path, ())) for token in tokens)
+    return tuple(t if t.tier == tier else replace(t, tier=tier) for t, tier in tiered)

@@ -13,7 +13,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, fields, is_dataclass
 from typing import get_args
 
-from prism.tokens.model import TIERS, TYPES, Axis, Document, Token, Use, shown_path
+from prism.tokens.model import TIERS, TYPES, Axis, Document, Expression, Token, Use, shown_path
 
 #: Characters that a name and a path may have at most.
 MAX_NAME = 200
@@ -142,7 +142,8 @@ def _tokens(document: Document, known: _Known) -> Iterator[Flaw]:
         path = shown_path(token.path)
         yield from _key("token", token.key)
         yield from _length("token", token.key, "path", token.path, MAX_PATH)
-        yield from _texts("token", token.key, token)
+        if _UNSTORABLE.search(_token_text(token)):
+            yield from _texts("token", token.key, token)
         if not well_formed(token.path):
             yield Flaw("token", token.key, f"“{path[:80]}” cannot be a path.")
         if token.type not in TYPES or token.tier not in TIERS:
@@ -326,6 +327,17 @@ def _texts(kind: str, key: str, part: object) -> Iterator[Flaw]:
     for text in _strings(part):
         if _UNSTORABLE.search(text):
             yield Flaw(kind, key, _unstorable(text.split("\x00")[0][:40]))
+
+
+def _token_text(token: Token) -> str:
+    """Every text of a token in one, which is quicker to look through than each."""
+    names = [text for pair in token.export_names for text in pair]
+    values = [
+        value.text if isinstance(value, Expression) else "".join(_strings(value))
+        for _, value in token.values
+    ]
+    own = (token.path, token.description, token.deprecated or "", token.extensions)
+    return "".join((*own, token.extends_from, *token.uses, *names, *values))
 
 
 def _strings(part: object) -> Iterator[str]:

@@ -22,6 +22,7 @@ from django.utils import timezone
 from studio.accounts import limits
 from studio.accounts.models import Try
 from studio.gate import MAX_BODY, Gate
+from studio.store import projects as store
 from studio.store.models import JournalEntry
 from tests.builders import document, token
 from tests.studio.cases import RoomCase
