@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import itertools
 import random
-import sys
+import statistics
 import time
 from collections.abc import Callable
 from pathlib import Path
@@ -80,5 +80,92 @@ def formats() -> list[str]:
     return rows
 
 
+def stored_cell(count: int, flat: bool) -> str:
+    """A row for one stored cell, and for the first look, in a project of so many tokens."""
+    from django.contrib.auth import get_user_model
+    from django.test import Client
+
+    from studio.store import projects as store
+
+    user, _ = get_user_model().objects.get_or_create(username="sizes")
+    project = store.create(user, document(count, flat=flat))
+    client = Client()
+    client.force_login(user)
+    room = f"/p/{project.code}/tokens/"
+    first, _ = timed(lambda: client.get(room))
+    spent = []
+    for number in range(30):
+        project.refresh_from_db()
+        said = {
+            "token": f"t{count - 1 - number % 7}", "condition": "cell", "mode": "m2", "typed": "1",
+            "value": f"#{number:06x}", "revision": project.revision,
+        }  # fmt: skip
+        seconds, answer = timed(
+            lambda s=said: client.post(room + "store", s, headers={"X-Region": "room"})
+        )
+        assert answer.status_code == 200, answer.status_code
+        spent.append(seconds * 1000)
+    spent.sort()
+    name = "flat" if flat else "dotted"
+    row = (
+        f"| a cell stored among {count:,} {name} names | {statistics.median(spent):.0f} ms | "
+        f"{spent[int(len(spent) * 0.95)]:.0f} ms | 150 ms | first look {first * 1000:.0f} ms |"
+    )
+    print(row, flush=True)
+    return row
+
+
+def through_the_application(count: int) -> list[str]:
+    """Rows for importing and exporting so many tokens over the application."""
+    from django.contrib.auth import get_user_model
+    from django.core.files.uploadedfile import SimpleUploadedFile
+    from django.test import Client
+
+    from prism.formats import archive
+    from studio.store import projects as store
+
+    user, _ = get_user_model().objects.get_or_create(username="sizes")
+    built = document(count)
+    client = Client()
+    client.force_login(user)
+    project = store.create(user, Document(name="Empty"))
+    rows = []
+    for kind in ("design-tokens", "css", "json", "csv"):
+        written, _ = files.write(built, kind, Resolver(built).default_theme)
+        name, data = next(iter(written.items()))
+        data = archive.write(written) if len(written) > 1 else data.encode()
+        file = SimpleUploadedFile("all.zip" if len(written) > 1 else name, data)
+        said = {"files": file, "into": "new"}
+        back, answer = timed(lambda s=said: client.post(f"/p/{project.code}/exchange/bring", s))
+        assert answer.status_code == 302, answer.status_code
+        place = answer["Location"]
+        path = {"design-tokens": "tokens.zip", "css": "tokens.css"}.get(kind, f"take/{kind}")
+        store.forget_all()
+        out, answer = timed(lambda p=place, q=path: client.get(p + q))
+        rows.append(
+            f"| {kind}, over the application | {out:.2f} s | {back:.2f} s | | status {answer.status_code} |"
+        )
+        print(rows[-1], flush=True)
+    return rows
+
+
+def main() -> None:
+    """Measure everything and write the table."""
+    import django
+    from django.core.management import call_command
+
+    django.setup()
+    call_command("migrate", verbosity=0)
+    cells = [stored_cell(5_000, flat) for flat in (False, True)]
+    rows = [*formats(), *through_the_application(_SIZES[1])]
+    text = [
+        "# Sizes", "", "Made by `./dev bench`. Whether work grows in proportion to the tokens.", "",
+        f"| {_SIZES[1]:,} tokens in {_MODES} modes | written | read | at most | growth |",
+        "| --- | --- | --- | --- | --- |", *rows, "",
+        "| | median of 30 | 95th of 100 | at most | |", "| --- | --- | --- | --- | --- |", *cells, "",
+    ]  # fmt: skip
+    TABLE.write_text("\n".join(text))
+
+
 if __name__ == "__main__":
-    sys.exit(formats() and None)
+    main()

@@ -6,12 +6,15 @@ Saving, the journal, undo, import preview and merging all speak in these operati
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from typing import Any, Literal
 
 from prism.compare.rows import KINDS, Row, RowTables, parent_of, rows_of, unflatten
 from prism.errors import ConflictError
 from prism.tokens.model import Document
+
+#: Members of an operation that are left out where they are empty.
+_MAY_LACK = ("field", "previous", "row")
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,11 +45,11 @@ class Operation:
 
     def plain(self) -> dict[str, Any]:
         """The operation as JSON members, without the empty ones."""
-        return {
-            name: value
-            for name, value in asdict(self).items()
-            if name in ("op", "kind", "key", "before", "after") or value
-        }
+        plain = {
+            "op": self.op, "kind": self.kind, "key": self.key, "field": self.field,
+            "before": self.before, "after": self.after, "previous": self.previous, "row": self.row,
+        }  # fmt: skip
+        return {name: value for name, value in plain.items() if name not in _MAY_LACK or value}
 
 
 def diff(before: Document, after: Document) -> list[Operation]:

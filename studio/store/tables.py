@@ -3,8 +3,13 @@
 import json
 from dataclasses import dataclass
 
+from django.db import connection
+
 from prism.compare.rows import KINDS, PARENTS, RowTables, parent_of
 from studio.store import models
+
+#: From so many new rows on they are copied in.
+_MANY = 500
 
 
 @dataclass(frozen=True)
@@ -117,15 +122,28 @@ def _write_kind(project, kind, before, after, operations):
     was = {key: place for parent in parents for place, key in enumerate(before.keys(kind, parent))}
     moved = {key for key, place in positions.items() if key not in added and was.get(key) != place}
     _add(project, kind, after, added, positions)
-    existing = list(_rows(project, kind).filter(key__in=changed | moved))
+    existing = list(_rows(project, kind).filter(key__in=changed))
     names = list(_columns(kind, next(iter(after.rows[kind].values())))) if existing else []
     for one in existing:
         for name, value in _columns(kind, after.rows[kind][one.key]).items():
             setattr(one, name, value)
-        one.position = positions.get(one.key, one.position)
     if existing:
-        _rows(project, kind).model.objects.bulk_update(
-            existing, [*names, "position"], batch_size=500
+        _rows(project, kind).model.objects.bulk_update(existing, names, batch_size=500)
+    _move(project, kind, {key: positions[key] for key in moved})
+
+
+def _move(project, kind, places):
+    """Give rows other positions, by key, in one statement."""
+    if not places:
+        return
+    table = connection.ops.quote_name(_rows(project, kind).model._meta.db_table)
+    mine = " and row.kind = %s" if kind in PART_KINDS else ""
+    with connection.cursor() as cursor:
+        cursor.execute(
+            f"update {table} as row set position = moved.position "  # noqa: S608 - our own table
+            "from unnest(%s::text[], %s::integer[]) as moved(key, position) "
+            f"where row.project_id = %s and row.key = moved.key{mine}",
+            [list(places), list(places.values()), project.pk, *([kind] if mine else [])],
         )
 
 
@@ -141,10 +159,24 @@ def _add(project, kind, after, added, positions):
     model = MAPPINGS[kind].model if kind in MAPPINGS else models.Part
     rows = []
     for key in keys:
-        fields = _columns(kind, after.rows[kind][key])
+        fields = {"project_id": project.pk, "key": key, "position": positions[key]}
+        fields |= _columns(kind, after.rows[kind][key])
         if kind in PARENTS:
             fields[f"{PARENTS[kind]}_id"] = parents[parent_of(kind, key)]
         elif kind in PART_KINDS:
             fields["kind"] = kind
-        rows.append(model(project=project, key=key, position=positions[key], **fields))
-    model.objects.bulk_create(rows, batch_size=2000)
+        rows.append(fields)
+    if len(rows) < _MANY:
+        model.objects.bulk_create(model(**fields) for fields in rows)
+    else:
+        _copy_in(model, rows)
+
+
+def _copy_in(model, rows):
+    """Add many rows at once, with PostgreSQL's own ``copy``."""
+    names = list(rows[0])
+    table = connection.ops.quote_name(model._meta.db_table)
+    columns = ", ".join(connection.ops.quote_name(name) for name in names)
+    with connection.cursor() as cursor, cursor.copy(f"copy {table} ({columns}) from stdin") as copy:
+        for fields in rows:
+            copy.write_row([fields[name] for name in names])
