@@ -151,10 +151,11 @@ def through_the_application(count: int) -> list[str]:
 
 def main() -> None:
     """Measure everything and write the table."""
-    import django
     from django.core.management import call_command
 
-    django.setup()
+    from studio import wsgi
+
+    assert wsgi.application  # set up as it is when it serves
     call_command("migrate", verbosity=0)
     cells = [stored_cell(5_000, flat) for flat in (False, True)]
     rows = [*formats(), *through_the_application(_SIZES[1])]

@@ -23,13 +23,23 @@ class Visitor:
         self, path: str, body: dict[str, str] | None = None, write: str = ""
     ) -> tuple[int, dict[str, str], str]:
         """Status, headers and text of an answer; raises ``OSError`` where none came."""
+        if body is None:
+            return self.send(path)
+        token = self.cookies.get("csrftoken", "")
+        data = urlencode(body | {"csrfmiddlewaretoken": token}).encode()
+        kind = "application/x-www-form-urlencoded"
+        return self.send(path, data, kind, {"X-Region": "room", "X-Write": write})
+
+    def send(
+        self,
+        path: str,
+        data: bytes | None = None,
+        kind: str = "",
+        more: dict[str, str] | None = None,
+    ) -> tuple[int, dict[str, str], str]:
+        """As ``ask``, with a body of any kind."""
         headers = {"Cookie": "; ".join(f"{name}={text}" for name, text in self.cookies.items())}
-        data = None
-        if body is not None:
-            headers |= {"Content-Type": "application/x-www-form-urlencoded", "X-Region": "room"}
-            headers["X-Write"] = write
-            token = self.cookies.get("csrftoken", "")
-            data = urlencode(body | {"csrfmiddlewaretoken": token})
+        headers |= ({"Content-Type": kind} if kind else {}) | (more or {})
         line = http.client.HTTPConnection("127.0.0.1", self.port, timeout=self.timeout)
         try:
             line.request("POST" if data else "GET", path, data, headers)
@@ -58,7 +68,8 @@ class Visitor:
         status, _, text = self.ask(f"/p/{self.code}/{room}")
         if found := re.search(r'data-revision="(\d+)"', text):
             self.revision = found[1]
-        self.keys = re.findall(r'data-token="([^"]+)"', text) or getattr(self, "keys", [])
+        found = dict.fromkeys(re.findall(r'data-token="([^"]+)"', text))
+        self.keys = list(found) or getattr(self, "keys", [])
         return status, time.monotonic() - started
 
     def store(self, token: str, value: str) -> tuple[str, int]:
@@ -67,7 +78,8 @@ class Visitor:
         body = {"token": token, "condition": "[]", "value": value, "revision": self.revision}
         status, headers, _ = self.ask(f"/p/{self.code}/tokens/store", body, write)
         self.revision = headers.get("X-Stored", self.revision)
-        return write, status if "X-Stored" in headers or status >= 400 else 0
+        stored = "X-Stored" in headers or "X-Address" in headers
+        return write, status if stored or status >= 400 else 0
 
     def was_stored(self, write: str) -> bool:
         """Whether the server has kept a write."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from prism.color import notation as notations
 from prism.color import space
@@ -81,20 +82,18 @@ def swatch(
     moved = ramp is not None and token.key in ramp.moved
     if color is None:
         return Swatch(token, answer, name, "", "", "", "clear", moved=moved)
+    return Swatch(
+        token, answer, name, *_facts(color, notation), seed=_is_seed(token, ramp), moved=moved
+    )
+
+
+@lru_cache(maxsize=16384)
+def _facts(color: space.Color, notation: str) -> tuple[str, str, str, str, bool]:
+    """What a swatch says of a color: text, ratios on white and black, ink, whether beyond sRGB."""
     white, black = (ratio_of(color, one) for one in (space.WHITE, space.BLACK))
     ink = "clear" if space.rgba8(color)[3] < 1 else ink_on(color)
-    return Swatch(
-        token,
-        answer,
-        name,
-        notations.write(color, notation),
-        cut(white),
-        cut(black),
-        ink,
-        notations.beyond_srgb(color),
-        _is_seed(token, ramp),
-        moved,
-    )
+    beyond = notations.beyond_srgb(color)
+    return notations.write(color, notation), cut(white), cut(black), ink, beyond
 
 
 def _is_seed(token: Token, ramp: Ramp | None) -> bool:

@@ -8,8 +8,8 @@ from django.db import connection
 from prism.compare.rows import KINDS, PARENTS, RowTables, parent_of
 from studio.store import models
 
-#: From so many new rows on they are copied in.
-_MANY = 500
+#: From so many new rows on, or characters in one, they are copied in.
+_MANY, _LONG = 500, 100_000
 
 
 @dataclass(frozen=True)
@@ -166,7 +166,7 @@ def _add(project, kind, after, added, positions):
         elif kind in PART_KINDS:
             fields["kind"] = kind
         rows.append(fields)
-    if len(rows) < _MANY:
+    if len(rows) < _MANY and all(len(fields.get("text", "")) < _LONG for fields in rows):
         model.objects.bulk_create(model(**fields) for fields in rows)
     else:
         _copy_in(model, rows)

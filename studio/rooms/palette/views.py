@@ -15,7 +15,7 @@ from prism.tokens.model import BASE, shown_path
 from prism.tokens.structure import drop_token
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
-from studio.rooms.palette import forms
+from studio.rooms.palette import forms, strips
 from studio.rooms.palette.acts import act
 from studio.store import projects as store
 
@@ -45,9 +45,25 @@ def _room(frame, problem="", typed=None, status=200):
     notation = forms.notation(frame.extra.get("notation", ""))
     sections = palette.sections(frame.resolver, frame.theme, notation)
     ramp = _chosen_ramp(frame)
+    heads = palette.heads(sections)
+    current = frame.extra.get("swatch", "")
     context = {
-        "sections": sections,
-        "heads": palette.heads(sections),
+        "sections": [
+            {
+                "purpose": section.purpose,
+                "strips": [
+                    {
+                        "name": strip.name,
+                        "ramp": strip.ramp,
+                        "words": strip.words,
+                        "markup": strips.markup(strip, frame, notation, heads, current),
+                    }
+                    for strip in section.strips
+                ],
+            }
+            for section in sections
+        ],
+        "heads": heads,
         "notation": notation,
         "notations": NOTATIONS,
         "purposes": purposes.of(frame.document),

@@ -1,0 +1,67 @@
+"""The swatches of a strip as markup. What looks as it did before is not made again."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from urllib.parse import quote
+
+from django.template.loader import render_to_string
+
+from prism.tokens.model import shown_path
+
+_KEPT = 2000
+
+
+@dataclass(frozen=True, slots=True)
+class _Step:
+    key: str
+    href: str
+    path: str
+    name: str
+    looks: str
+    text: str
+    hex: str
+    on_white: str
+    on_black: str
+    beyond: bool
+    seed: bool
+    moved: bool
+    current: bool
+
+
+@dataclass(frozen=True, slots=True)
+class _Steps:
+    steps: tuple[_Step, ...]
+    in_hex: bool
+    named: bool
+
+
+def markup(strip, frame, notation, heads, current):
+    """The markup of a strip's swatches; ``current`` is the key of the color that is open."""
+    rest = frame.query(swatch=None, ramp=None, view=None)
+    base = f"{rest}&" if rest else "?"
+    steps = tuple(_step(one, base, current) for one in strip.swatches)
+    return _markup(_Steps(steps, notation == "hex", len(steps) != len(heads)))
+
+
+@lru_cache(maxsize=_KEPT)
+def _markup(strip):
+    return render_to_string("palette/swatches.html", {"strip": strip})
+
+
+def _step(swatch, base, current):
+    clear = " checker" if swatch.ink == "clear" else ""
+    return _Step(
+        key=swatch.token.key,
+        href=f"{base}swatch={quote(swatch.token.key)}",
+        path=shown_path(swatch.token.path),
+        name=swatch.name,
+        looks=f" {swatch.ink}-text{clear}{' beyond' if swatch.beyond else ''}",
+        text=swatch.text,
+        hex=swatch.answer.hex,
+        on_white=swatch.on_white,
+        on_black=swatch.on_black,
+        beyond=swatch.beyond,
+        seed=swatch.seed,
+        moved=swatch.moved,
+        current=swatch.token.key == current,
+    )
