@@ -9,7 +9,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from prism.compare.rows import KINDS, Row, RowTables, parent_of, rows_of, unflatten
+from prism.compare.rows import KINDS, Row, RowTables, document_of, parent_of, rows_of
 from prism.errors import ConflictError
 from prism.tokens.model import Document
 
@@ -146,7 +146,7 @@ def apply(document: Document, operations: Sequence[Operation]) -> Document:
     editor = RowEditor(known)
     for operation in operations:
         editor.apply(operation)
-    return unflatten(editor.tables(), (document, known))
+    return document_of(editor.tables(), document)
 
 
 class RowEditor:
@@ -156,9 +156,12 @@ class RowEditor:
         self.rows = {kind: dict(rows) for kind, rows in tables.rows.items()}
         self._order = dict(tables.order)
         self._chains: dict[tuple[str, str], _Chain] = {}
+        self._touched: set[tuple[str, str]] = set()
 
     def tables(self) -> RowTables:
-        """The tables as they are now."""
+        """The tables as they are now; lists of rows of which one was changed are new ones."""
+        for place in self._touched - self._chains.keys():
+            self._order[place] = list(self._order.get(place, ()))
         for place, chain in self._chains.items():
             self._order[place] = list(chain)
         self._chains.clear()
@@ -186,7 +189,12 @@ class RowEditor:
                 raise ConflictError(
                     f"The {operation.field} of the {words(kind)} has changed since.", place=key
                 )
-            rows[key] = rows[key] | {operation.field: operation.after}
+            self.set(kind, key, operation.field, operation.after)
+
+    def set(self, kind: str, key: str, field: str, value: Any) -> None:
+        """Give a field of a row another value."""
+        self.rows[kind][key] = self.rows[kind][key] | {field: value}
+        self._touched.add((kind, parent_of(kind, key)))
 
     def remove(self, kind: str, key: str) -> None:
         """Take a row out, whatever it holds."""

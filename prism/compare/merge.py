@@ -8,7 +8,7 @@ from typing import Any
 
 from prism.compare.diff import Operation, RowEditor, diff_tables, words
 from prism.compare.match import describe
-from prism.compare.rows import Row, RowTables, condition_from, parent_of, rows_of, unflatten
+from prism.compare.rows import Row, RowTables, condition_from, document_of, parent_of, rows_of
 from prism.errors import ExpressionError
 from prism.tokens.edit import breaks
 from prism.tokens.expressions import decode, encode, references, rewrite
@@ -73,7 +73,7 @@ def merge(base: Document, mine: Document, theirs: Document) -> Merged:
     for operation in operations:
         if operation.op == "order":
             merged.apply(operation)
-    document = unflatten(merged.tables(), (theirs, there))
+    document = document_of(merged.tables(), theirs)
     if not clashes:
         clashes = list(_not_whole(document, theirs) or _new_breaks(document, mine, theirs))
     return Merged(document, _explained(clashes, base, mine, theirs))
@@ -115,13 +115,15 @@ def _followed(tables: RowTables, paths: Mapping[str, str]) -> RowTables:
             renamed.setdefault(shown_path(row["path"]), shown_path(path))
     if not renamed:
         return tables
-    values = dict(tables.rows["value"])
+    values, order = dict(tables.rows["value"]), dict(tables.order)
     for full, row in values.items():
         token = tables.rows["token"][full.split(" ", 1)[0]]
         text = encode(rewrite(decode(row["text"]), token["type"], renamed))
         if text != row["text"]:
             values[full] = {"text": text}
-    return RowTables(tables.rows | {"value": values}, tables.order)
+            place = ("value", parent_of("value", full))
+            order[place] = list(order[place])
+    return RowTables(tables.rows | {"value": values}, order)
 
 
 # One operation
@@ -154,7 +156,7 @@ def _apply(merged: RowEditor, reference: RowTables, operation: Operation) -> Cla
         part = "value of" if kind == "value" else f"{operation.field} of the {words(kind)}"
         sentence = f"The {part} {name} was changed by both."
         return Clash(kind, key, sentence, operation.after, now, ((kind, key),))
-    rows[key] = rows[key] | {operation.field: operation.after}
+    merged.set(kind, key, operation.field, operation.after)
     return None
 
 

@@ -186,6 +186,16 @@ def rows_of(document: Document, before: Document | None = None) -> RowTables:
     return kept
 
 
+def document_of(tables: RowTables, before: Document) -> Document:
+    """The document of tables that nobody changes any more, which are kept with it.
+
+    ``before`` is the document that they were made from.
+    """
+    document = unflatten(tables, (before, rows_of(before)))
+    document.kept["rows"] = tables
+    return document
+
+
 def unflatten(tables: RowTables, known: tuple[Document, RowTables] | None = None) -> Document:
     """The document that ``flatten`` took apart.
 

@@ -120,7 +120,7 @@ class Resolver:
             self.graph = before.graph.changed(named)
             reached = self.graph.users(named) | before.graph.users(named)
             self.reached = reached
-            for key, memo in before._memo.items():
+            for key, memo in list(before._memo.items()):  # another thread may add to it
                 if key not in reached and key in self._tokens:
                     self._memo[key] = memo
 

@@ -142,7 +142,14 @@ def _catch_up(project, cached):
         return _read(project.pk)
     operations = [one for entry in entries for one in operations_of(entry)]
     document = apply(cached.document, operations)
+    _carry_resolver(document, cached)
     return Loaded(document, entries[-1].revision, cached.known, cached.document)
+
+
+def _carry_resolver(document, loaded):
+    """Make the resolver of a document from that of one it shares most with, where there is one."""
+    if loaded.known is not None:
+        resolver_of(document, loaded.known)
 
 
 def _remember(pk, loaded):
@@ -197,6 +204,7 @@ def at(project, revision, farthest=_FARTHEST_BACK):
     entries = project.journal.since(revision).filter(revision__lte=loaded.revision)
     operations = [one for entry in entries for one in operations_of(entry)]
     document = apply(loaded.document, inverse(operations))
+    _carry_resolver(document, loaded)
     return Loaded(document, revision, loaded.known, loaded.document)
 
 

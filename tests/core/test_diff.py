@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from prism.compare.diff import apply, diff, diff_tables, inverse
-from prism.compare.rows import flatten, unflatten
+from prism.compare.rows import flatten, rows_of, unflatten
 from prism.errors import ConflictError
 from prism.tokens.model import BASE, Expression
 from tests.builders import document, observatory, random_document, token
@@ -27,6 +27,15 @@ class DiffTests(SimpleTestCase):
             operations = diff(before, after)
             self.assertEqual(apply(before, operations), after)
             self.assertEqual(apply(after, inverse(operations)), before)
+
+    def test_the_rows_kept_with_a_result_are_its_rows(self):
+        for seed in range(30):
+            before = random_document(seed)
+            for after in edits(before):
+                result = apply(before, diff(before, after))
+                plain = diff_tables(flatten(before), flatten(after))
+                self.assertEqual(diff(before, result), plain)
+                self.assertEqual(rows_of(result).rows, flatten(after).rows)
 
     def test_a_value_is_one_operation(self):
         before = document(token("a", "#111111"), token("b", "#222222"))

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, rule
 
 from prism.compare.diff import apply as applied
-from prism.compare.diff import diff, inverse
+from prism.compare.diff import diff, diff_tables, inverse
 from prism.compare.merge import merge
 from prism.compare.rows import flatten
 from prism.tokens.expressions import decode, encode, rewrite
@@ -54,6 +54,8 @@ class People(RuleBasedStateMachine):
                 assert clash.others, clash
             return None
         check_nothing_lost(base, mine, self.now, merged.document)
+        plain = diff_tables(flatten(self.now), flatten(merged.document))
+        assert diff(self.now, merged.document) == plain
         if merged.document != self.now:
             self.documents.append(merged.document)
             self.entries.append(entry)
