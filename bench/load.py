@@ -117,7 +117,7 @@ def main() -> None:
         row = run(demo.port)
     finally:
         demo.stop()
-        print("".join((folder / "demo.log").read_text()[-3000:]))
+        print("".join((folder / "demo.log").read_text()[-6000:]))
         shutil.rmtree(folder, ignore_errors=True)
     print(row)
     head = [

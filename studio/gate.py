@@ -8,7 +8,7 @@ from threading import BoundedSemaphore
 MAX_BODY = 25 * 1024 * 1024
 _DISCARDED = 4 * MAX_BODY
 _IN_MEMORY = 1024 * 1024
-_AT_ONCE = 4
+_AT_ONCE = 2
 
 
 def length_of(environ):

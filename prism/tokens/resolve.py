@@ -120,7 +120,7 @@ class Resolver:
             self.graph = before.graph.changed(named)
             reached = self.graph.users(named) | before.graph.users(named)
             self.reached = reached
-            for key, memo in list(before._memo.items()):  # another thread may add to it
+            for key, memo in before._memo.copy().items():  # another thread may add to it
                 if key not in reached and key in self._tokens:
                     self._memo[key] = memo
 
@@ -220,13 +220,13 @@ class Resolver:
     def consulted(self, key: str, theme: Theme) -> tuple[int, ...]:
         """Positions of the axes that had a say in the token's answer in ``theme``."""
         self.resolve(key, theme)
-        for axes, table in tuple(self._memo[key].items()):
+        for axes, table in self._memo[key].copy().items():
             if tuple(theme[axis] for axis in axes) in table:
                 return axes
         return ()
 
     def _recall(self, key: str, theme: Theme) -> Answer | None:
-        for axes, table in tuple(self._memo.get(key, {}).items()):
+        for axes, table in self._memo.get(key, {}).copy().items():
             answer = table.get(tuple([theme[axis] for axis in axes]))
             if answer is not None:
                 return answer
