@@ -6,12 +6,16 @@ import io
 import posixpath
 import stat
 import zipfile
+import zlib
 from collections.abc import Mapping
 
 from prism.errors import FormatError
 
 MAX_FILES = 300
 MAX_UNPACKED = 24 * 1024 * 1024
+_TOO_MANY = f"The archive holds more than {MAX_FILES} files."
+_ENTRY = b"PK\x01\x02"
+_TOO_MUCH = f"The archive unpacks to more than {MAX_UNPACKED // 2**20} MB."
 _SKIPPED_FOLDERS = ("__MACOSX/",)
 
 
@@ -21,10 +25,21 @@ def read(data: bytes, name: str) -> tuple[dict[str, bytes], list[str]]:
     Raises ``FormatError`` for a path that leaves the archive's folder, a link, a password, or
     more than ``MAX_FILES`` files or ``MAX_UNPACKED`` bytes.
     """
+    if data.count(_ENTRY) > 4 * MAX_FILES:  # each costs half a kilobyte before it can be counted
+        raise FormatError(_TOO_MANY, place=name)
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             return _unpack(archive, name)
-    except (zipfile.BadZipFile, zipfile.LargeZipFile, EOFError, NotImplementedError, OSError):
+    except (
+        zipfile.BadZipFile,
+        zipfile.LargeZipFile,
+        zlib.error,
+        EOFError,
+        NotImplementedError,
+        OSError,
+        UnicodeError,
+        ValueError,
+    ):
         raise FormatError(
             "The file is not a zip archive that can be read.", place=name, mend="Pack it again."
         ) from None
@@ -33,7 +48,7 @@ def read(data: bytes, name: str) -> tuple[dict[str, bytes], list[str]]:
 def _unpack(archive: zipfile.ZipFile, name: str) -> tuple[dict[str, bytes], list[str]]:
     members = [info for info in archive.infolist() if not info.is_dir()]
     if len(members) > MAX_FILES:
-        raise FormatError(f"The archive holds more than {MAX_FILES} files.", place=name)
+        raise FormatError(_TOO_MANY, place=name)
     files: dict[str, bytes] = {}
     passed_over: list[str] = []
     left = MAX_UNPACKED
@@ -43,18 +58,24 @@ def _unpack(archive: zipfile.ZipFile, name: str) -> tuple[dict[str, bytes], list
             raise FormatError("The archive holds a link.", place=f"{name}, {path}")
         if info.flag_bits & 0x1:
             raise FormatError("The archive is locked with a password.", place=name)
+        if info.compress_type not in (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED):
+            raise FormatError(
+                "The archive is packed in a way that is not read.",
+                place=f"{name}, {path}",
+                mend="Pack it as an ordinary zip file.",
+            )
         if not path.endswith(".json") or path.startswith(_SKIPPED_FOLDERS):
             passed_over.append(path)
             continue
+        if info.file_size > left:
+            raise FormatError(_TOO_MUCH, place=name)
         if path in files:
             raise FormatError("The archive holds this name twice.", place=f"{name}, {path}")
         with archive.open(info) as member:
             content = member.read(left + 1)
         left -= len(content)
         if left < 0:
-            raise FormatError(
-                f"The archive unpacks to more than {MAX_UNPACKED // 2**20} MB.", place=name
-            )
+            raise FormatError(_TOO_MUCH, place=name)
         files[path] = content
     return _without_common_folder(files), passed_over
 

@@ -19,6 +19,7 @@ from prism.formats.css_rules import Place, contents_of, inside_at_rule, nested_s
 from prism.formats.css_tokens import (
     alias_of,
     comma_parts,
+    deeper_than,
     font_families,
     holds_function,
     trim,
@@ -45,6 +46,8 @@ from prism.tokens.tiers import with_tiers
 
 MAX_BYTES = 8 * 1024 * 1024
 _MAX_DEPTH = 12
+#: Levels that rules, blocks and functions may lie in one another.
+MAX_NESTING = 100
 _TYPES = ("color", "dimension", "duration", "number")
 Picks = css_selectors.Picks
 
@@ -108,6 +111,10 @@ class _Reader:
 
     def read(self, text: str) -> StyleSheet:
         rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
+        if deeper_than(rules, MAX_NESTING):
+            raise FormatError(
+                f"The style sheet is nested deeper than {MAX_NESTING} levels.", place=self.file
+            )
         self._rules(rules, Place(), 0)
         if not self.properties:
             raise FormatError(

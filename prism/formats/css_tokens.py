@@ -66,6 +66,22 @@ def alias_of(tokens: list[Any]) -> str | None:
     return None
 
 
+def deeper_than(nodes: Iterable[Any], most: int) -> bool:
+    """Whether rules, blocks or functions lie in one another more than ``most`` levels deep."""
+    level = list(nodes)
+    for _ in range(most):
+        inner: list[Any] = []
+        for node in level:
+            for name in ("prelude", "content", "arguments", "value"):
+                held = getattr(node, name, None)
+                if isinstance(held, list):
+                    inner.extend(held)
+        if not inner:
+            return False
+        level = inner
+    return True
+
+
 def variables(tokens: Iterable[Any]) -> Iterator[str]:
     """Every property that a value refers to."""
     for token in tokens:

@@ -52,6 +52,12 @@ def walk(tree: dict[str, Any], place: str) -> Iterator[Node]:
         _check_members(raw, where)
         is_token = "$value" in raw or (path != "" and set(raw) == {"$ref"})
         if is_token:
+            if not path:
+                raise FormatError(
+                    "The file is one token without a name.",
+                    place=place,
+                    mend='Put it under its name: {"name": {"$value": …}}.',
+                )
             count += 1
             if count > MAX_TOKENS:
                 raise FormatError(f"The file holds more than {MAX_TOKENS} tokens.", place=place)

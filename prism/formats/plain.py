@@ -9,6 +9,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
@@ -33,6 +34,8 @@ from prism.tokens.model import (
 from prism.tokens.names import settle_names
 from prism.tokens.structure import check_path
 
+_FORMULA = re.compile("'*[=+\\-@\t\r]")
+_NUMBER = re.compile(r"-?\d+(\.\d+)?")
 _COLUMNS = ("kind", "name", "type", "tier", "when", "value", "description")
 _GUESSED = ("color", "dimension", "duration", "number")
 
@@ -114,7 +117,7 @@ def write_csv(document: Document) -> str:
     """The document as CSV: a row for each axis, mode and value."""
     names = _Names(document)
     out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
+    writer = _Guarded(csv.writer(out, lineterminator="\n"))
     writer.writerow(_COLUMNS)
     for axis in document.axes:
         writer.writerow(
@@ -135,13 +138,39 @@ def write_csv(document: Document) -> str:
     return out.getvalue()
 
 
+class _Guarded:
+    """Writes rows in which no cell is taken for a formula by a spreadsheet.
+
+    Such a cell, and one that begins with quotes before it, gets one more quote, which reading takes
+    away again. Source: OWASP, "CSV Injection" (from memory).
+    """
+
+    def __init__(self, writer: Any) -> None:
+        self._writer = writer
+
+    def writerow(self, cells: Iterable[str]) -> None:
+        """Write one row."""
+        self._writer.writerow(
+            f"'{cell}" if _FORMULA.match(cell) and not _NUMBER.fullmatch(cell) else cell
+            for cell in cells
+        )
+
+
+def _unguarded(cell: str) -> str:
+    return cell[1:] if cell.startswith("'") and _FORMULA.match(cell) else cell
+
+
 def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
     """A document from CSV: as ``write_csv`` writes it, or two columns of names and values."""
     if len(data) > strict_json.MAX_BYTES:
         raise FormatError("The file is too large.", place=file)
     try:
         text = data.decode("utf-8-sig")
-        rows = [row for row in csv.reader(io.StringIO(text), strict=True) if any(row)]
+        rows = [
+            [_unguarded(cell) for cell in row]
+            for row in csv.reader(io.StringIO(text), strict=True)
+            if any(row)
+        ]
     except (UnicodeDecodeError, csv.Error) as error:
         raise FormatError(f"The file is not CSV: {error}.", place=file) from None
     if not rows:

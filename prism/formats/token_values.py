@@ -103,7 +103,7 @@ def _part(raw: Any, type: str, name: str) -> Value:
 def _color_text(raw: dict[str, Any]) -> str:
     name, components = raw.get("colorSpace"), raw.get("components")
     alpha, hex_value = raw.get("alpha", 1), raw.get("hex")
-    if name not in space.SPACES:
+    if not isinstance(name, str) or name not in space.SPACES:
         raise FormatError(
             f"“{str(name)[:40]}” is no color space of the standard.",
             mend="Known: " + ", ".join(space.SPACES) + ".",
@@ -134,7 +134,8 @@ def _color_text(raw: dict[str, Any]) -> str:
 
 
 def _is_number(value: Any) -> bool:
-    return isinstance(value, int | float) and not isinstance(value, bool)
+    """Whether a member is a number of a size that values have."""
+    return isinstance(value, int | float) and not isinstance(value, bool) and abs(value) < 1e12
 
 
 def _quantity_text(raw: dict[str, Any], type: str) -> str:

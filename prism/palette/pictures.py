@@ -26,6 +26,8 @@ Labels = NDArray[np.int64]
 
 MAX_BYTES = 24 * 1024 * 1024
 MAX_PIXELS = 24_000_000
+#: A WebP file is held five times over while it is read.
+MAX_PIXELS_OF = {"WEBP": 12_000_000}
 MAX_SIDE = 20_000
 FEWEST, MOST = 5, 12
 #: Clusters nearer than this in OKLab are one color.
@@ -94,7 +96,7 @@ def _open(data: bytes, file: str) -> tuple[Image.Image, tuple[str, ...]]:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")
             opened = Image.open(io.BytesIO(data), formats=_FORMATS)
-            _limit(opened.size, file)
+            _limit(opened.size, opened.format or "", file)
             remarks = []
             if getattr(opened, "n_frames", 1) > 1:
                 opened.seek(0)
@@ -102,11 +104,9 @@ def _open(data: bytes, file: str) -> tuple[Image.Image, tuple[str, ...]]:
             if opened.format == "JPEG":
                 opened.draft(None, (_SHOWN_SIDE, _SHOWN_SIDE))
             opened.load()
-            upright = ImageOps.exif_transpose(opened)
+            upright = ImageOps.exif_transpose(_shrunk(opened))
             if upright.mode == "CMYK":
                 remarks.append("The picture is made for print (CMYK); its colors were converted.")
-            if upright.mode in ("RGB", "RGBA", "L", "CMYK"):
-                upright.thumbnail((_SHOWN_SIDE, _SHOWN_SIDE), Image.Resampling.BOX)
             return _in_srgb(upright, remarks), tuple(remarks)
     except FormatError:
         raise
@@ -125,17 +125,53 @@ def _open(data: bytes, file: str) -> tuple[Image.Image, tuple[str, ...]]:
         ) from error
 
 
-def _limit(size: tuple[int, int], file: str) -> None:
+def _limit(size: tuple[int, int], kind: str, file: str) -> None:
     width, height = size
-    if width * height > MAX_PIXELS or max(width, height) > MAX_SIDE:
+    most = MAX_PIXELS_OF.get(kind, MAX_PIXELS)
+    if width * height > most or max(width, height) > MAX_SIDE:
         raise FormatError(
             f"The picture says it is {width} x {height}; at most "
-            f"{MAX_PIXELS / 1e6:.0f} megapixels are read.",
+            f"{most / 1e6:.0f} megapixels are read.",
             place=file,
             mend="Save it smaller.",
         )
     if min(width, height) < 1:
         raise FormatError("The picture is empty.", place=file)
+
+
+def _shrunk(image: Image.Image) -> Image.Image:
+    """The image no longer than it is shown, made strip by strip so that it is never held twice."""
+    width, height = image.size
+    factor = max(max(width, height) // _SHOWN_SIDE, 1)
+    levels = _levels(image)
+    small: Image.Image | None = None
+    rows = 64 * factor
+    for top in range(0, height, rows):
+        strip = image.crop((0, top, width, min(top + rows, height)))
+        strip = _in_bytes(strip, levels).reduce(factor)
+        if small is None:
+            small = Image.new(strip.mode, (strip.width, math.ceil(height / factor)))
+        small.paste(strip, (0, top // factor))
+    assert small is not None
+    small.info = dict(image.info)
+    small.thumbnail((_SHOWN_SIDE, _SHOWN_SIDE), Image.Resampling.BOX, reducing_gap=None)
+    return small
+
+
+def _levels(image: Image.Image) -> float:
+    """The value that is white in an image with more than 8 bits a channel; 0 for all others."""
+    if image.mode not in ("I", "I;16", "I;16B", "I;16L", "F"):
+        return 0.0
+    _, most = image.getextrema()
+    return 65535.0 if image.mode != "F" and isinstance(most, int) and most > 255 else 255.0
+
+
+def _in_bytes(strip: Image.Image, levels: float) -> Image.Image:
+    """A part of an image in a mode of 8 bits a channel that can be made smaller."""
+    if levels:
+        values = np.asarray(strip, dtype=np.float64) / levels * 255
+        return Image.fromarray(np.clip(values, 0, 255).astype(np.uint8), "L")
+    return strip if strip.mode in ("RGB", "RGBA", "L", "CMYK") else strip.convert("RGBA")
 
 
 def _in_srgb(image: Image.Image, remarks: list[str]) -> Image.Image:
@@ -151,10 +187,6 @@ def _in_srgb(image: Image.Image, remarks: list[str]) -> Image.Image:
             return (converted or image).convert("RGBA")
         except (ImageCms.PyCMSError, OSError):
             remarks.append("Its color profile could not be read; sRGB was taken.")
-    if image.mode in ("I", "I;16", "I;16B", "I;16L", "F"):
-        values = np.asarray(image, dtype=np.float64)
-        top = 65535.0 if image.mode != "F" and values.max(initial=0) > 255 else 255.0
-        image = Image.fromarray(np.clip(values / top * 255, 0, 255).astype(np.uint8), "L")
     return image.convert("RGBA")
 
 

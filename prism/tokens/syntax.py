@@ -34,6 +34,7 @@ from prism.tokens.tree import (
 
 REFERENCE = re.compile(r"\{([^{}]+)\}")
 _PLACEHOLDER = "np-reference-"
+_PLACED = re.compile(_PLACEHOLDER + r"([0-9]{1,6})")
 _MAX_DEPTH = 24
 MATH = ("calc", "min", "max", "clamp", "round")
 STRATEGIES = ("nearest", "up", "down", "to-zero")
@@ -175,8 +176,10 @@ class _Parser:
         raise self.bad(token, f"“{self.show(token)}” is not a color.")
 
     def reference(self, token: Any) -> Reference | None:
-        if token.type == "ident" and token.value.startswith(_PLACEHOLDER):
-            return Reference(self.source.paths[int(token.value.removeprefix(_PLACEHOLDER))])
+        if token.type == "ident" and (match := _PLACED.fullmatch(token.value)):
+            place = int(match[1])
+            if place < len(self.source.paths):
+                return Reference(self.source.paths[place])
         return None
 
     def color_function(self, token: Any, depth: int) -> ColorNode:

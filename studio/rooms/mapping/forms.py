@@ -4,6 +4,8 @@ import json
 
 from django import forms
 
+from studio.numbers import whole
+
 
 class CellsForm(forms.Form):
     """Cells by token and mode: rows that are ticked, or a range of the sheet as JSON lists."""
@@ -69,4 +71,4 @@ class LinksForm(forms.Form):
 
     def accepted(self):
         """Places of the accepted links."""
-        return {int(one) for one in self.data.getlist("take")[:20_000] if one.isdigit()}
+        return {whole(one) for one in self.data.getlist("take")[:20_000]} - {None}

@@ -7,6 +7,7 @@ from prism.errors import EditError
 from prism.palette import building, covering, purposes, stepping
 from prism.tokens.model import shown_path
 from prism.tokens.structure import drop_token, rename_token
+from studio.numbers import whole
 from studio.store.projects import new_key
 
 
@@ -18,7 +19,7 @@ def _step(act):
 
 
 def _veils(document, said):
-    shares = [int(one) for one in said["text"].replace("%", "").split() if one.isdigit()]
+    shares = [n for one in said["text"].replace("%", "").split() if (n := whole(one)) is not None]
     group = said["to"].strip() or f"veil.{building.leaf(document, said['on'])}"
     return building.veils(document, said["on"], shares, group, new_key)
 

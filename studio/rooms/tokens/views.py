@@ -15,6 +15,7 @@ from prism.tokens.expressions import decode
 from prism.tokens.model import BASE, TIERS, Condition, shown_path
 from prism.tokens.names import condition_words
 from studio.accounts.permissions import requires
+from studio.numbers import whole
 from studio.rooms import frame as frames
 from studio.rooms.tokens import cells
 from studio.rooms.tokens.forms import CellForm, DescribeForm
@@ -59,7 +60,7 @@ def _asked(frame):
     since = said("since", "")
     changed = frozenset()
     if said("state") == "changed":
-        revision = int(since) if since.isdigit() else max(frame.loaded.revision - 20, 0)
+        revision = whole(since, max(frame.loaded.revision - 20, 0))
         changed = frozenset(store.changed_since(frame.project, revision))
     return filters.Filter(
         said("find", ""), said("type", ""), said("tier", ""), said("group", ""), said("state", ""),
@@ -155,8 +156,7 @@ def rows(request, project):
     ordered = sheet.in_order(_chosen(frame, axis))
     first = request.GET.get("from", "")
     start = next((i for i, one in enumerate(ordered) if one.key == first), len(ordered))
-    count = request.GET.get("count", "")
-    count = min(int(count), sheet.LATER) if count.isdigit() else sheet.LATER
+    count = min(whole(request.GET.get("count", ""), sheet.LATER), sheet.LATER)
     context = {
         "lines": _markup(
             frame,
