@@ -86,7 +86,7 @@ def main() -> None:
     call_command("migrate", verbosity=0)
     user = get_user_model().objects.create_user("hostile")
     project = store.create(user, Document(name="Target"))
-    client = Client(raise_request_exception=False)
+    client = Client(raise_request_exception="--raise" in sys.argv)
     client.force_login(user)
     count = int(sys.argv[1]) if len(sys.argv) > 1 else _COUNT
     rows = run(client, f"/p/{project.code}/", count, min(count, _PICTURES))

@@ -3,6 +3,11 @@
 from __future__ import annotations
 
 
+def _printable(text: str) -> str:
+    """``text`` without what cannot be shown, such as half a character from a damaged file."""
+    return text.encode("utf-8", "replace").decode().replace("\0", "�")
+
+
 class PrismError(Exception):
     """Something a person can put right.
 
@@ -12,9 +17,9 @@ class PrismError(Exception):
 
     def __init__(self, sentence: str, *, place: str = "", mend: str = "") -> None:
         super().__init__(sentence)
-        self.sentence = sentence
-        self.place = place
-        self.mend = mend
+        self.sentence = _printable(sentence)
+        self.place = _printable(place)
+        self.mend = _printable(mend)
 
     def __str__(self) -> str:
         parts = [f"{self.place}: {self.sentence}" if self.place else self.sentence]

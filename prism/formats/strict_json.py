@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import json
 import math
+import re
 from typing import Any
 
 from prism.errors import FormatError
 
 MAX_BYTES = 8 * 1024 * 1024
 MAX_DEPTH = 40
+# Escapes of NUL and of halves of a character.
+_HALF = re.compile(r"\\u(0000|[dD][89a-fA-F])")
 _TEXT = json.encoder.encode_basestring
 
 
@@ -43,6 +46,18 @@ def read(data: bytes, file: str) -> dict[str, Any]:
         raise FormatError(
             f"The file holds a number that cannot be read: {error}.", place=file
         ) from None
+    if _HALF.search(text):
+        try:
+            json.dumps(found, ensure_ascii=False).encode()
+            unstorable = "\\u0000" in text
+        except UnicodeEncodeError:
+            unstorable = True
+        if unstorable:
+            raise FormatError(
+                "The file holds a character that no text can hold.",
+                place=file,
+                mend="Look for \\u0000, or for \\ud800 to \\udfff without its other half.",
+            )
     if not isinstance(found, dict):
         raise FormatError("The file holds no JSON object.", place=file)
     if _depth(found) > MAX_DEPTH:
