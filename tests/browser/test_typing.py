@@ -5,7 +5,7 @@ import random
 from django.contrib.auth import get_user_model
 from playwright.sync_api import expect
 
-from prism.tokens.model import Condition, Expression
+from prism.tokens.model import Condition, Expression, Pairing
 from prism.tokens.structure import remove_tokens
 from studio.store import projects as store
 from studio.store.models import Membership, Project
@@ -16,13 +16,22 @@ LATENCY = 150
 LOOK = axis("look", "light", "night")
 
 
-def strange(count=60):
-    """A project with names of somebody else's: dashes, white surfaces, literals."""
+def strange(count=60, long=False):
+    """A project with names of somebody else's: dashes, white surfaces, literals; ``long`` ones too."""
     tokens = [
         token("grey-0", "#ffffff", tier="raw"),
         token("grey-900", "#101418", tier="raw"),
         *(token(f"btn-primary-bg-{i}", "#ffffff", tier="raw", key=f"b{i}") for i in range(count)),
     ]
+    if long:
+        dotted = "color.interactive.surface.raised.container.high.emphasis"
+        tokens += [
+            token(f"{dotted}.{state}", "{grey-0}", key=f"l{i}")
+            for i, state in enumerate(("rest", "hover", "pressed-and-selected"))
+        ]
+        tokens.append(token("very-long-dashed-name-of-a-primary-button-background-hover", "#fff"))
+        pairing = Pairing("long", "l0", ("l1",))
+        return document(*tokens, axes=(LOOK,), pairings=(pairing,))
     return document(*tokens, axes=(LOOK,))
 
 
