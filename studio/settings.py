@@ -47,6 +47,8 @@ def _database(url: str) -> dict[str, object]:
         "HOST": parts.hostname or "",
         "PORT": str(parts.port or ""),
         "CONN_HEALTH_CHECKS": True,
+        # So that a pooler such as PgBouncer may lend each transaction another connection.
+        "DISABLE_SERVER_SIDE_CURSORS": True,
         "OPTIONS": {
             "connect_timeout": 5,
             # Threads share a few connections, each looked at before it is used again.
