@@ -214,13 +214,44 @@ class _Merger:
         return [path for path in _walk_order(root) if path in self.drafts]
 
     def _types(self, paths: Iterable[str]) -> None:
+        known: dict[str, str] = {}
         for path in paths:
-            self.drafts[path].type = self._type(path, ())
+            draft = self.drafts[path]
+            draft.type = self._type(path, known)
+            if draft.type or not self.strict:
+                continue
+            targets = self._targets(draft)
+            if targets:
+                self._refuse_reference(draft, targets[0])
+            place = self._place(draft.statements[0]) if draft.statements else path
+            raise FormatError("The token has no type.", place=place, mend="Give it a $type.")
 
-    def _type(self, path: str, inside: tuple[str, ...]) -> str:
-        draft = self.drafts.get(path) or self.drafts.get(f"{path}.$root")
-        if draft is None or path in inside:
-            return ""
+    def _type(self, start: str, known: dict[str, str]) -> str:
+        """A token's type: its own, else that of what it is an alias of, else its group's.
+
+        ``known`` are the types found so far, by path. Chains of any length are followed.
+        """
+        work, inside = [start], set()
+        while work:
+            path = work[-1]
+            draft = self.drafts.get(path) or self.drafts.get(f"{path}.$root")
+            found = self._own_type(draft) if draft is not None else ""
+            if path not in known and draft is not None and not found:
+                inside.add(path)
+                targets = self._targets(draft)
+                found = next((known[one] for one in targets if known.get(one)), "")
+                ahead = [one for one in targets if one not in known and one not in inside]
+                if not found and ahead:
+                    work.append(ahead[0])
+                    continue
+                found = found or self._group_type(draft)
+            known.setdefault(path, found)
+            inside.discard(path)
+            work.pop()
+        return known[start]
+
+    def _own_type(self, draft: _Draft) -> str:
+        """The type that the token itself states; refused where it states two."""
         if draft.type:
             return draft.type
         stated = list(dict.fromkeys(s.node.own_type for s in draft.statements if s.node.own_type))
@@ -230,23 +261,15 @@ class _Merger:
                 place=self._place(draft.statements[-1]),
                 mend="One token has one type in every mode.",
             )
-        if stated:
-            return stated[0]
+        return stated[0] if stated else ""
+
+    def _targets(self, draft: _Draft) -> list[str]:
+        """What a token is an alias of, in any mode or by inheritance."""
         targets = [reference_in(s.node.members) for s in draft.statements]
-        targets += [draft.inherits] if draft.inherits else []
-        for target in targets:
-            found = self._type(target, (*inside, path)) if target else ""
-            if found:
-                return found
-        for statement in draft.statements:
-            if statement.node.types:
-                return statement.node.types[0]
-        if inside or not self.strict:
-            return ""
-        if any(targets):
-            self._refuse_reference(draft, next(t for t in targets if t))
-        place = self._place(draft.statements[0]) if draft.statements else path
-        raise FormatError("The token has no type.", place=place, mend="Give it a $type.")
+        return [one for one in (*targets, draft.inherits) if one]
+
+    def _group_type(self, draft: _Draft) -> str:
+        return next((s.node.types[0] for s in draft.statements if s.node.types), "")
 
     def _refuse_reference(self, draft: _Draft, target: str) -> None:
         """Say why an alias leads to no type: to nothing, or round in a circle."""

@@ -18,6 +18,7 @@ from prism.tokens.syntax import REFERENCE
 from prism.tokens.tree import ColorCall, ColorLiteral, Mix, Node, references_in
 
 _MAX_TEXT = 2000
+_COMPARED = 400
 #: Types whose values are reckoned, and those whose text may only be one whole reference.
 _NUMERIC = ("dimension", "duration", "number")
 _TEXTUAL = ("string", "boolean", "fontFamily", "fontWeight", "strokeStyle")
@@ -267,8 +268,15 @@ def _rewritten(text: str, type: str, renamed: Mapping[str, str]) -> str:
 
 
 def nearest(path: str, known: Iterable[str]) -> str:
-    """A sentence that names up to three known paths like ``path``; empty if none is."""
-    found = difflib.get_close_matches(path, list(known), n=3, cutoff=0.5)
+    """A sentence that names up to three known paths like ``path``; empty if none is.
+
+    Of many paths only those are looked at that begin or end as ``path`` does.
+    """
+    names = list(known)
+    if len(names) > _COMPARED:
+        head, leaf = path[:3], path.rpartition(".")[2]
+        names = [name for name in names if name.startswith(head) or name.endswith(leaf)]
+    found = difflib.get_close_matches(path, names[:_COMPARED], n=3, cutoff=0.5)
     return f"Nearest: {', '.join('{' + name + '}' for name in found)}." if found else ""
 
 

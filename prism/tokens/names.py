@@ -37,10 +37,14 @@ def css_names(document: Document) -> dict[str, str]:
     """
     names: dict[str, str] = {}
     taken: set[str] = set()
+    numbers: dict[str, int] = {}
     for given in (True, False):
         for token in document.tokens:
             if bool(dict(token.export_names).get("css")) is given:
-                name = free_name(own_name(token), taken)
+                wanted = name = own_name(token)
+                while name in taken:
+                    number = numbers[wanted] = numbers.get(wanted, 1) + 1
+                    name = f"{wanted}-{number}"
                 names[token.key] = name
                 taken.add(name)
     return names

@@ -35,6 +35,8 @@ from prism.tokens.model import (
 )
 from prism.tokens.resolved import Answer, Items, Parts, Resolved
 
+#: How many paths that are not there get a suggestion.
+_SUGGESTED = 40
 #: A theme: the position of the mode picked on each axis, in the order of the axes.
 Theme = tuple[int, ...]
 
@@ -99,6 +101,7 @@ class Resolver:
         ]
         self._memo: dict[str, dict[tuple[int, ...], dict[tuple[int, ...], Answer]]] = {}
         self._places: dict[tuple[int, ...], tuple[tuple[int, ...], tuple[int, ...]]] = {}
+        self._suggested: dict[str, str] = {}
         self.evaluations = 0
         #: Which tokens name which in some value, by key.
         self.graph: Graph
@@ -370,7 +373,7 @@ class Resolver:
         """What a reference gives; it must be of one of ``types``."""
         target = self._by_path.get(path)
         if target is None:
-            raise ExpressionError(f"{{{path}}} does not exist.", mend=nearest(path, self._by_path))
+            raise ExpressionError(f"{{{path}}} does not exist.", mend=self._nearest(path))
         answer = self.resolve(target, theme)
         if answer.type not in types:
             needed = "number or measure" if len(types) > 2 else types[0]
@@ -383,6 +386,12 @@ class Resolver:
         if answer.value is None:
             raise _PassedOnError(f"{{{path}}} has no value in this theme.")
         return answer.value
+
+    def _nearest(self, path: str) -> str:
+        """Known paths like one that is not there; said for the first ones only, as it takes time."""
+        if path not in self._suggested and len(self._suggested) < _SUGGESTED:
+            self._suggested[path] = nearest(path, self._by_path)
+        return self._suggested.get(path, "")
 
     # Why
 
