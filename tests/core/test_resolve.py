@@ -1,5 +1,7 @@
 """Resolution: strength, theme-wise circles, the memo, the trace."""
 
+from dataclasses import replace
+
 from django.test import SimpleTestCase
 
 from prism.tokens.expressions import reference_of
@@ -176,3 +178,31 @@ class GamutTests(SimpleTestCase):
     def test_a_document_in_display_p3_keeps_what_fits_there(self):
         built = document(token("lime", "color(display-p3 0 1 0)"), gamut="display-p3")
         self.assertFalse(Resolver(built).resolve("lime", (0, 0)).mapped)
+
+
+class Busy(dict):
+    """A mapping to which somebody adds while its items are gone through, as another thread may."""
+
+    def items(self):
+        for key, value in super().items():
+            yield key, value
+            self[f"{key} too"] = value
+
+
+class ThreadTests(SimpleTestCase):
+    def busy(self):
+        before = Resolver(document(token("a", "#111111"), token("b", "{a}")))
+        for key in ("a", "b"):
+            before.resolve(key, before.default_theme)
+        before._memo = Busy(before._memo)
+        return before
+
+    def test_going_through_answers_that_another_thread_adds_to_would_fail(self):
+        with self.assertRaisesMessage(RuntimeError, "changed size"):
+            list(self.busy()._memo.items())
+
+    def test_a_resolver_is_made_from_one_that_another_thread_uses(self):
+        before = self.busy()
+        changed = replace(before.document, description="Changed")
+        after = Resolver(changed, before)
+        self.assertEqual(after.resolve("b", after.default_theme).hex, "#111111")
