@@ -269,7 +269,7 @@ def main() -> None:
         shutil.rmtree(folder, ignore_errors=True)
     head = [
         "# Drills", "", "Made by `.venv/bin/python -m bench.drills`: two people store values while the harm is "
-        "done; nobody lends a hand.", "",
+        "done; nobody steps in.", "",
         "| harm | writes acknowledged | refused or unanswered | acknowledged and missing | until values are stored again |",
         "| --- | --- | --- | --- | --- |",
     ]  # fmt: skip

@@ -153,8 +153,10 @@ def _apply(merged: RowEditor, reference: RowTables, operation: Operation) -> Cla
         return None
     now = rows[key][operation.field]
     if now not in (operation.before, operation.after):
-        part = "value of" if kind == "value" else f"{operation.field} of the {words(kind)}"
-        sentence = f"The {part} {name} was changed by both."
+        sentence = f"The value of {name} was changed by both."
+        if kind != "value":
+            field = operation.field.replace("_", " ")
+            sentence = f"Both changed the {field} of the {words(kind)} {name}."
         return Clash(kind, key, sentence, operation.after, now, ((kind, key),))
     merged.set(kind, key, operation.field, operation.after)
     return None
@@ -167,7 +169,7 @@ def _add(merged: RowEditor, reference: RowTables, operation: Operation) -> Clash
         if rows[key] == operation.row:
             return None
         name = _name(merged, reference, kind, key)
-        sentence = f"The {words(kind)} {name} was added by both."
+        sentence = f"Both added the {words(kind)} {name}."
         return Clash(kind, key, sentence, operation.row, rows[key], ((kind, key),))
     owner = {"value": "token", "mode": "axis"}.get(kind, "")
     gone = (owner, parent) if owner and parent not in merged.rows[owner] else None

@@ -24,8 +24,8 @@ class BodyLimitMiddleware:
             return self.get_response(request)
         context = {
             "title": "This is too much at once",
-            "sentence": f"{length / 1e6:.0f} MB came, and at most {MAX_BODY / 1e6:.0f} MB are read. "
-            "Nothing was stored. Split the files, or make the picture smaller.",
+            "sentence": f"The upload has {length / 1e6:.0f} MB; at most {MAX_BODY / 1e6:.0f} MB are "
+            "accepted. Nothing was stored. Split the files, or make the picture smaller.",
         }
         return render(request, "ui/problem.html", context, status=413)
 

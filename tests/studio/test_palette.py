@@ -245,7 +245,7 @@ class PictureTests(PaletteCase):
             (b"not a picture", "This is no picture that can be read.", 422),
             (b"", "This is no picture that can be read.", 422),
             (b"\0" * 25_400_000, "25 MB came, and at most 25 MB are read.", 400),
-            (b"\0" * 101_000_000, "101 MB came, and at most 26 MB are read.", 413),
+            (b"\0" * 101_000_000, "The upload has 101 MB; at most 26 MB are accepted.", 413),
         ):
             self.refused(self.bring(data), sentence, status)
         self.refused(self.bring(count=99), "5 to 12 colors", 400)

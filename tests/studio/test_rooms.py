@@ -241,7 +241,7 @@ class ExchangeTests(RoomCase):
 
     def test_a_file_of_50_mb_is_refused(self):
         response = self.bring(("big.tokens.json", b" " * (50 * 1024 * 1024)))
-        self.assertContains(response, "52 MB came", status_code=413)
+        self.assertContains(response, "The upload has 52 MB", status_code=413)
         self.assertContains(response, "Nothing was stored", status_code=413)
         response = self.bring(("big.tokens.json", b" " * 25_600_000))
         self.assertContains(response, "big.tokens.json: 26 MB came", status_code=400)
