@@ -34,6 +34,7 @@ export class NpRegion extends HTMLElement {
       heard: () => this.refresh(),
     });
     this.#sight.keep();
+    requestAnimationFrame(() => document.activeElement?.matches("[autofocus]") && document.activeElement.select?.());
     document.fonts?.ready.then(() => this.#sight.keep());
     customElements.whenDefined("np-later").then(() => this.#sight.keep()); // rows have their height now
   }
