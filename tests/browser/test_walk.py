@@ -49,8 +49,8 @@ class WidthTests(TokensCase):
         from django.urls import reverse
 
         self.start(strange(8, long=True))
-        for name in ROOMS:
-            self.go(reverse(f"{name}:room", args=[self.project.code]))
+        for name in (*(f"{room}:room" for room in ROOMS), "measures:copy"):
+            self.go(reverse(name, args=[self.project.code]))
             for width in WIDTHS:
                 self.page.set_viewport_size({"width": width, "height": 800})
                 with self.subTest(name=name, width=width):
