@@ -110,7 +110,9 @@ def _zips(rng: random.Random, whole: Mapping[str, bytes]) -> bytes:
     with zipfile.ZipFile(out, "w", pack) as packed:
         for name, data in whole.items():
             shown = (
-                rng.choice((name, f"../{name}", f"a/{name}", f"\udcff{name}")) if kind == 1 else name
+                rng.choice((name, f"../{name}", f"a/{name}", f"\udcff{name}"))
+                if kind == 1
+                else name
             )
             text = mutated_json(data, rng) if kind == 2 and rng.random() < 0.5 else data
             packed.writestr(shown.encode("utf-8", "replace").decode(), text)
