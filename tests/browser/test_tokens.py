@@ -346,7 +346,7 @@ class TwoPeopleTests(TokensCase):
         expect(self.cell("text.main", "light")).to_contain_text("ink.10")
         self.store(self.other, "ink.9")
         clash = self.other.locator("#clash")
-        expect(clash).to_contain_text("maren stored {ink.10}; you typed {ink.9}.")
+        expect(clash).to_contain_text("maren stored {ink.10} here while you typed {ink.9}.")
         self.assertEqual(self.stored().token("text.main").value().text, "{ink.10}")
         self.other.click("#keep-mine")
         expect(self.cell("text.main", "light", self.other)).to_contain_text("ink.9")
