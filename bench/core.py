@@ -15,11 +15,11 @@ from dataclasses import replace
 from pathlib import Path
 
 from bench import documents
-from prism.checks.survey import Survey
 from prism.color import space
-from prism.tokens.model import BASE, Document, Expression
-from prism.tokens.resolve import Resolver
-from prism.tokens.tables import Tables, find
+from prism.model.document import BASE, Document, Expression
+from prism.resolution.answer_tables import Tables, find
+from prism.resolution.contrast_table import Survey
+from prism.resolution.resolver import Resolver
 
 TABLE = Path(__file__).parent.parent / "docs" / "benchmarks.md"
 _ALONE = 8
@@ -154,8 +154,8 @@ def memory() -> str:
     """Peak memory of a process of its own that resolves the 10,000-token document."""
     code = (
         "from bench import core, documents\n"
-        "from prism.tokens.resolve import Resolver\n"
-        "from prism.tokens.tables import Tables\n"
+        "from prism.resolution.resolver import Resolver\n"
+        "from prism.resolution.answer_tables import Tables\n"
         "Tables(Resolver(documents.document(10_000))).all()\n"
         "print(core.peak())"
     )

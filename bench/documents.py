@@ -4,16 +4,7 @@ from __future__ import annotations
 
 import random
 
-from prism.tokens.model import (
-    BASE,
-    Axis,
-    Condition,
-    Document,
-    Expression,
-    Mode,
-    Pairing,
-    Token,
-)
+from prism.model.document import BASE, Axis, Condition, Document, Expression, Mode, Pairing, Token
 
 #: Six axes with 3 x 3 x 2 x 4 x 2 x 2 = 288 themes.
 AXES = tuple(

@@ -77,7 +77,7 @@ def main() -> None:
     from django.core.management import call_command
     from django.test import Client
 
-    from prism.tokens.model import Document
+    from prism.model.document import Document
     from studio import wsgi
     from studio.store import projects as store
 

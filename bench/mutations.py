@@ -16,7 +16,7 @@ from PIL import Image
 
 from bench.sizes import document
 from prism.formats import archive, files
-from prism.tokens.resolve import Resolver
+from prism.resolution.resolver import Resolver
 
 _TEXTS = (
     b"\0", b"\xff\xfe", "²".encode(), "٣".encode(), b"\\ud800", b"\\u0000", b"{", b"}", b"{}", b"\"", b"'",

@@ -86,9 +86,9 @@ def palette_of(colors: int):
 
 def sheet_of(count: int):
     """A document of so many tokens over an axis of six modes, a third of them with own values."""
-    from prism.checks.contrast import pairing_for
+    from prism.model.document import BASE, Axis, Condition, Document, Expression, Mode, Token
     from prism.palette.building import add_ramp
-    from prism.tokens.model import BASE, Axis, Condition, Document, Expression, Mode, Token
+    from prism.resolution.contrast import pairing_for
     from studio.store.projects import new_key
 
     axis = Axis("m", "mode", tuple(Mode(f"m{i}", f"mode {i}") for i in range(6)), "m0")

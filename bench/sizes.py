@@ -13,8 +13,8 @@ from collections.abc import Callable
 from pathlib import Path
 
 from prism.formats import files
-from prism.tokens.model import BASE, Axis, Condition, Document, Expression, Mode, Token
-from prism.tokens.resolve import Resolver
+from prism.model.document import BASE, Axis, Condition, Document, Expression, Mode, Token
+from prism.resolution.resolver import Resolver
 
 TABLE = Path(__file__).parent.parent / "docs" / "benchmarks-sizes.md"
 _MODES = 6

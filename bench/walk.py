@@ -54,7 +54,11 @@ _VISIBLE = """() => [...document.querySelectorAll(
 OUTSIDE = """() => {
   const wide = document.documentElement.clientWidth;
   const bad = [];
-  if (document.scrollingElement.scrollWidth > wide + 1) bad.push("the page is wider than the window");
+  if (document.scrollingElement.scrollWidth > wide + 1) {
+    const widest = [...document.body.querySelectorAll("*")].map((one) => [one.getBoundingClientRect().right, one])
+      .filter(([right]) => right > wide + 1).sort((a, b) => b[0] - a[0])[0];
+    bad.push(`the page is wider than the window: ${widest ? widest[1].outerHTML.slice(0, 200) : "an outline"}`);
+  }
   for (const one of document.querySelectorAll("a[href], button, input:not([type=hidden]), select, h1, h2, summary")) {
     if (!one.checkVisibility() || one.closest(".skip, .sr-only, dialog, template")) continue;
     const box = one.getBoundingClientRect();
@@ -120,7 +124,8 @@ def _step(page: Any, rng: random.Random, base: str, code: str) -> str:
             page.keyboard.type(rng.choice(TEXTS))
         elif name.startswith("SELECT"):
             options = one.evaluate("one => [...one.options].map((option) => option.value)")
-            one.select_option(rng.choice(options), timeout=2000)
+            if options:
+                one.select_option(rng.choice(options), timeout=2000)
         else:
             one.evaluate(_CLICK)
     except Exception as error:

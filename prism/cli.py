@@ -20,16 +20,16 @@ from rich.console import Console
 from rich.progress import Progress
 from rich.table import Table
 
-from prism.checks import contrast, pairing_files
+from prism.changes import linking
 from prism.compare.diff import diff as differences
 from prism.compare.match import align, describe
 from prism.errors import FormatError, PrismError
-from prism.formats import files
-from prism.tokens import linking
-from prism.tokens.expressions import nearest, value_text
-from prism.tokens.model import Document, shown_path
-from prism.tokens.names import condition_words, css_names
-from prism.tokens.resolve import Resolver, Theme
+from prism.expressions.values import nearest, value_text
+from prism.formats import files, pairing_files
+from prism.model.document import Document, shown_path
+from prism.model.names import condition_words, css_names
+from prism.resolution import contrast
+from prism.resolution.resolver import Resolver, Theme
 
 Item = TypeVar("Item")
 _PATIENCE = 1.0

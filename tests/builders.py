@@ -13,7 +13,7 @@ import numpy as np
 from PIL import Image
 
 from prism.formats import resolver
-from prism.tokens.model import (
+from prism.model.document import (
     BASE,
     Axis,
     Composite,
@@ -26,7 +26,7 @@ from prism.tokens.model import (
     Pairing,
     Token,
 )
-from prism.tokens.resolve import Resolver
+from prism.resolution.resolver import Resolver
 
 DATA = Path(__file__).parent / "data"
 

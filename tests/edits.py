@@ -2,10 +2,10 @@
 
 from dataclasses import replace
 
+from prism.changes import axes, linking, structure
+from prism.changes import values as edit
 from prism.errors import EditError, PrismError
-from prism.palette import building, purposes, stepping
-from prism.tokens import axes, edit, linking, structure
-from prism.tokens.model import (
+from prism.model.document import (
     BASE,
     Axis,
     Condition,
@@ -21,6 +21,7 @@ from prism.tokens.model import (
     TellingApart,
     Token,
 )
+from prism.palette import building, purposes, stepping
 
 PATHS = tuple(f"{group}.{leaf}" for group in ("ink", "card", "line-strong") for leaf in "abcd")
 NAMES = ("dim", "dark", "kiosk", "tram", "ferry")

@@ -21,9 +21,9 @@ from demo.quillhaven.axes import (
     VEXLEY,
 )
 from demo.quillhaven.building import shadow, token
-from prism.checks.contrast import pairing_for
+from prism.model.document import Document, Group, Pairing, TellingApart, Token
 from prism.palette import purposes
-from prism.tokens.model import Document, Group, Pairing, TellingApart, Token
+from prism.resolution.contrast import pairing_for
 
 
 def document() -> Document:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from prism.tokens.model import Axis, Follows, Mode
+from prism.model.document import Axis, Follows, Mode
 
 AXES = (
     Axis(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from prism.tokens.model import BASE, Composite, Condition, Expression, Token, Value
+from prism.model.document import BASE, Composite, Condition, Expression, Token, Value
 
 
 def token(

@@ -6,8 +6,8 @@ The ramps are anchored: the same step of any two ramps meets the same contrast o
 from __future__ import annotations
 
 from demo.quillhaven.building import shadow, token
+from prism.model.document import Ramp, Token
 from prism.palette import building, ramps, recipes
-from prism.tokens.model import Ramp, Token
 
 #: Seed, purpose and number of steps of each ramp.
 RAMPS = {

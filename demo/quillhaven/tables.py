@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from demo.quillhaven.axes import DARK, DIM, LIGHT, OSPRELLE, RAISED, TARNMOOR, VEXLEY
-from prism.tokens.model import Use
+from prism.model.document import Use
 
 #: Path: light, dark, dim (None inherits light), description.
 SEMANTIC: dict[str, tuple[str, str | None, str | None, str]] = {

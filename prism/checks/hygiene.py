@@ -6,12 +6,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from prism.checks.findings import Finding
-from prism.tokens.evaluate import Calculation, Quantity
-from prism.tokens.expressions import references
-from prism.tokens.kept import resolver_of
-from prism.tokens.model import BASE, Document, Token, shown_path
-from prism.tokens.resolved import css_value
-from prism.tokens.tables import Tables
+from prism.expressions.evaluation import Calculation, Quantity
+from prism.expressions.values import references
+from prism.model.document import BASE, Document, Token, shown_path
+from prism.resolution.answer_tables import Tables
+from prism.resolution.answers import css_value
+from prism.resolution.current import resolver_of
 
 
 @dataclass(frozen=True, slots=True)

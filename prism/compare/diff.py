@@ -11,7 +11,7 @@ from typing import Any, Literal
 
 from prism.compare.rows import KINDS, Row, RowTables, document_of, parent_of, rows_of
 from prism.errors import ConflictError
-from prism.tokens.model import Document
+from prism.model.document import Document
 
 #: Members of an operation that are left out where they are empty.
 _MAY_LACK = ("field", "previous", "row")

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from prism.checks.contrast import Reading, audit
-from prism.tokens.model import Document, Pairing
-from prism.tokens.resolve import Resolver, Theme
+from prism.model.document import Document, Pairing
+from prism.resolution.contrast import Reading, audit
+from prism.resolution.resolver import Resolver, Theme
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,9 +6,9 @@ from dataclasses import replace
 
 from prism.compare.diff import Operation, words
 from prism.compare.rows import condition_from
-from prism.tokens.expressions import decode, value_text
-from prism.tokens.model import Condition, Document, shown_path
-from prism.tokens.names import condition_words
+from prism.expressions.values import decode, value_text
+from prism.model.document import Condition, Document, shown_path
+from prism.model.names import condition_words
 
 
 def align(document: Document, to: Document) -> Document:

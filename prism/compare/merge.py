@@ -10,11 +10,11 @@ from prism.compare.diff import Operation, RowEditor, diff_tables, words
 from prism.compare.match import describe
 from prism.compare.rows import Row, RowTables, condition_from, document_of, parent_of, rows_of
 from prism.errors import ExpressionError
-from prism.tokens.edit import breaks
-from prism.tokens.expressions import decode, encode, references, rewrite
-from prism.tokens.kept import resolver_of
-from prism.tokens.model import Document, Token, shown_path
-from prism.tokens.whole import flaws
+from prism.expressions.values import decode, encode, references, rewrite
+from prism.model.document import Document, Token, shown_path
+from prism.model.whole import flaws
+from prism.resolution.breaks import breaks
+from prism.resolution.current import resolver_of
 
 #: A row by its kind and full key.
 RowName = tuple[str, str]
@@ -233,7 +233,7 @@ def _new_breaks(document: Document, mine: Document, theirs: Document) -> Iterato
     known = {token.key: token for token in theirs.tokens}
     changed = [token for token in document.tokens if known.get(token.key) is not token]
     changed = [token for token in changed if known.get(token.key) != token]
-    if len(theirs.axes) != len(document.axes):
+    if [axis.key for axis in theirs.axes] != [axis.key for axis in document.axes]:
         changed = list(document.tokens)
     resolver = resolver_of(document, resolver_of(theirs))
     lost = {t.path for t in theirs.tokens} - {t.path for t in document.tokens}

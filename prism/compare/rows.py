@@ -12,9 +12,9 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from prism.errors import PrismError
-from prism.tokens import model
-from prism.tokens.expressions import decode, encode
-from prism.tokens.model import Condition, Document
+from prism.expressions.values import decode, encode
+from prism.model import document as model
+from prism.model.document import Condition, Document
 
 Row = dict[str, Any]
 

@@ -5,16 +5,16 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from prism.derive.mapping import Done
-from prism.errors import EditError
-from prism.tokens.model import TIERS, Document, shown_path
-from prism.tokens.structure import (
+from prism.changes.structure import (
     check_path,
     move_tokens,
     remove_tokens,
     rename_tokens,
     reorder_tokens,
 )
+from prism.derive.mapping import Done
+from prism.errors import EditError
+from prism.model.document import TIERS, Document, shown_path
 
 
 def replace_in_paths(document: Document, keys: Sequence[str], find: str, by: str) -> Done:

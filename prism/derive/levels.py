@@ -7,15 +7,15 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from prism.checks.contrast import audit
 from prism.color import space
 from prism.color.contrast import relative_luminance
 from prism.derive.mapping import is_rung, ladder_of
-from prism.tokens.bindings import words_of
-from prism.tokens.entry import reference_to
-from prism.tokens.expressions import references
-from prism.tokens.model import Document, Expression, Pairing, Token, Value
-from prism.tokens.resolve import Resolver, Theme
+from prism.expressions.typed_input import reference_to
+from prism.expressions.values import references
+from prism.model.document import Document, Expression, Pairing, Token, Value
+from prism.model.roles import words_of
+from prism.resolution.contrast import audit
+from prism.resolution.resolver import Resolver, Theme
 
 _SURFACE = frozenset(
     ["surface", "ground", "background", "bg", "page", "card", "raised", "sunken", "level"]

@@ -9,13 +9,13 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 
+from prism.changes.values import Setting, cell_condition, set_values
 from prism.errors import EditError
+from prism.expressions.typed_input import read_typed, reference_to, shown_path_or_root
+from prism.expressions.values import reference_of, references, rewrite
+from prism.model.document import BASE, Condition, Document, Expression, Token, Value, shown_path
 from prism.palette import building
-from prism.tokens.edit import Setting, cell_condition, set_values
-from prism.tokens.entry import read_typed, reference_to, shown_path_or_root
-from prism.tokens.expressions import reference_of, references, rewrite
-from prism.tokens.model import BASE, Condition, Document, Expression, Token, Value, shown_path
-from prism.tokens.resolve import Resolver, Theme
+from prism.resolution.resolver import Resolver, Theme
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,16 +6,16 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterable
 
+from prism.changes.axes import add_mode
+from prism.changes.values import set_values
 from prism.derive import levels
 from prism.derive.mapping import along, is_rung, ladder_of, opposite
 from prism.derive.tuning import Row, Trial
 from prism.errors import EditError
-from prism.tokens.axes import add_mode
-from prism.tokens.bindings import words_of
-from prism.tokens.edit import set_values
-from prism.tokens.expressions import references
-from prism.tokens.model import Condition, Document, Expression, Mode, Token, Value
-from prism.tokens.resolve import Resolver
+from prism.expressions.values import references
+from prism.model.document import Condition, Document, Expression, Mode, Token, Value
+from prism.model.roles import words_of
+from prism.resolution.resolver import Resolver
 
 _UTILITY = frozenset(
     [

@@ -11,13 +11,13 @@ import re
 from collections.abc import Callable, Collection, Iterable
 from dataclasses import dataclass, replace
 
+from prism.changes.structure import add_tokens, check_path
 from prism.errors import EditError
+from prism.expressions.typed_input import reference_to
+from prism.model.document import BASE, Condition, Document, Ramp, Scheme, Token, Value
+from prism.model.roles import words_of
 from prism.palette import covering
 from prism.palette.building import NewKey
-from prism.tokens.bindings import words_of
-from prism.tokens.entry import reference_to
-from prism.tokens.model import BASE, Condition, Document, Ramp, Scheme, Token, Value
-from prism.tokens.structure import add_tokens, check_path
 
 MOST_NAMES = 2000
 #: A word that stands for "no word here", so that a part can be left out of a name.

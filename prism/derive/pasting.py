@@ -6,12 +6,12 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from prism.changes.values import Setting, set_values
 from prism.derive.mapping import Done, Place
 from prism.errors import EditError
-from prism.tokens.edit import Setting, set_values
-from prism.tokens.entry import read_typed
-from prism.tokens.model import Document, Token, shown_path
-from prism.tokens.names import css_names
+from prism.expressions.typed_input import read_typed
+from prism.model.document import Document, Token, shown_path
+from prism.model.names import css_names
 
 MAX_CELLS = 20_000
 MAX_TEXT = 1_000_000

@@ -7,15 +7,15 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from prism.checks.contrast import audit
+from prism.changes.axes import add_mode
+from prism.changes.values import set_values
 from prism.derive.levels import plain_ends
 from prism.derive.mapping import ladder_of
-from prism.tokens.axes import add_mode
-from prism.tokens.bindings import words_of
-from prism.tokens.edit import set_values
-from prism.tokens.entry import reference_to
-from prism.tokens.model import Condition, Document, Mode, Pairing, Token, Value
-from prism.tokens.resolve import Resolver, Theme
+from prism.expressions.typed_input import reference_to
+from prism.model.document import Condition, Document, Mode, Pairing, Token, Value
+from prism.model.roles import words_of
+from prism.resolution.contrast import audit
+from prism.resolution.resolver import Resolver, Theme
 
 Reason = Literal["mirrored", "level", "tuned", "label"]
 #: Within this many L* points a color stands out as much as its yardstick.

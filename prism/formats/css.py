@@ -13,9 +13,9 @@ from itertools import product
 
 from prism.color import space
 from prism.errors import ExpressionError
-from prism.tokens.evaluate import css as css_tree
-from prism.tokens.expressions import ITEMS, parse, part_type, reference_of
-from prism.tokens.model import (
+from prism.expressions.evaluation import css as css_tree
+from prism.expressions.values import ITEMS, parse, part_type, reference_of
+from prism.model.document import (
     BASE,
     Axis,
     Composite,
@@ -26,9 +26,9 @@ from prism.tokens.model import (
     Token,
     Value,
 )
-from prism.tokens.names import axis_names, css_names, free_name, mode_names, segment
-from prism.tokens.resolve import Resolver, Theme, strength
-from prism.tokens.resolved import Answer, Resolved, compose, compose_list, css_value
+from prism.model.names import axis_names, css_names, free_name, mode_names, segment
+from prism.resolution.answers import Answer, Resolved, compose, compose_list, css_value
+from prism.resolution.resolver import Resolver, Theme, strength
 
 #: Preference media features an axis may follow, and their values (Media Queries 5, section 12).
 FEATURES: dict[str, tuple[str, ...]] = {

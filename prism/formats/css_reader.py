@@ -13,6 +13,9 @@ from typing import Any
 import tinycss2
 
 from prism.errors import ExpressionError, FormatError
+from prism.expressions.syntax import REFERENCE
+from prism.expressions.tiers import with_tiers
+from prism.expressions.values import parse
 from prism.formats import css_selectors
 from prism.formats.css import FEATURES
 from prism.formats.css_rules import Place, contents_of, inside_at_rule, nested_selectors
@@ -27,8 +30,7 @@ from prism.formats.css_tokens import (
 )
 from prism.formats.layers import NewKey
 from prism.formats.wholeness import whole
-from prism.tokens.expressions import parse
-from prism.tokens.model import (
+from prism.model.document import (
     BASE,
     Axis,
     Condition,
@@ -40,9 +42,7 @@ from prism.tokens.model import (
     Token,
     Value,
 )
-from prism.tokens.names import derived_name, settle_names
-from prism.tokens.syntax import REFERENCE
-from prism.tokens.tiers import with_tiers
+from prism.model.names import derived_name, settle_names
 
 MAX_BYTES = 8 * 1024 * 1024
 _MAX_DEPTH = 12

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from typing import Any
 
 from prism.errors import FormatError
+from prism.expressions.values import reference_of
 from prism.formats.token_values import pointer_path
-from prism.tokens.expressions import reference_of
-from prism.tokens.model import TYPES
-from prism.tokens.whole import MAX_PATH
+from prism.model.document import TYPES
+from prism.model.whole import MAX_PATH
 
 MAX_TOKENS = 50_000
 

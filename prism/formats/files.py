@@ -10,9 +10,9 @@ from prism.errors import FormatError
 from prism.formats import css, css_reader, palettes, plain, resolver, resolver_writer, strict_json
 from prism.formats.css_reader import PassedOver
 from prism.formats.layers import NewKey
-from prism.tokens.model import Document
-from prism.tokens.names import segment
-from prism.tokens.resolve import Theme
+from prism.model.document import Document
+from prism.model.names import segment
+from prism.resolution.resolver import Theme
 
 #: Endings of the files that are read.
 ENDINGS = (".tokens.json", ".resolver.json", ".json", ".css", ".gpl", ".csv", ".svg")

@@ -7,8 +7,8 @@ import posixpath
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from prism.tokens.model import Document, Entry, Layer, Source
-from prism.tokens.names import free_name, segment
+from prism.model.document import Document, Entry, Layer, Source
+from prism.model.names import free_name, segment
 
 
 @dataclass(slots=True)

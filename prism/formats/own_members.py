@@ -13,8 +13,8 @@ from typing import Any
 
 from prism.compare.rows import flatten, parts_of
 from prism.errors import FormatError, PrismError
-from prism.tokens.expressions import check, decode, encode
-from prism.tokens.model import (
+from prism.expressions.values import check, decode, encode
+from prism.model.document import (
     Axis,
     Condition,
     Document,

@@ -13,22 +13,13 @@ from dataclasses import replace
 
 from prism.color import space
 from prism.errors import ExpressionError, PrismError
+from prism.expressions.values import leaves, parse
 from prism.formats import design_tokens, resolver, token_values
 from prism.formats.layout import Layout, Slot, Tree
-from prism.tokens.expressions import leaves, parse
-from prism.tokens.model import (
-    BASE,
-    TYPES,
-    Condition,
-    Document,
-    Expression,
-    Layer,
-    Token,
-    Value,
-)
-from prism.tokens.names import segment
-from prism.tokens.resolve import Resolver, Theme
-from prism.tokens.resolved import Items, Parts, css_value
+from prism.model.document import BASE, TYPES, Condition, Document, Expression, Layer, Token, Value
+from prism.model.names import segment
+from prism.resolution.answers import Items, Parts, css_value
+from prism.resolution.resolver import Resolver, Theme
 
 _STANDARD_TYPES = frozenset(TYPES) - {"string", "boolean"}
 

@@ -14,12 +14,13 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from prism.changes.structure import check_path
 from prism.errors import FormatError, PrismError
+from prism.expressions.values import check, decode, encode, parse
 from prism.formats import strict_json
 from prism.formats.layers import NewKey
 from prism.formats.wholeness import whole
-from prism.tokens.expressions import check, decode, encode, parse
-from prism.tokens.model import (
+from prism.model.document import (
     TIERS,
     TYPES,
     Axis,
@@ -31,8 +32,7 @@ from prism.tokens.model import (
     Token,
     Value,
 )
-from prism.tokens.names import settle_names
-from prism.tokens.structure import check_path
+from prism.model.names import settle_names
 
 _FORMULA = re.compile("'*[=+\\-@\t\r]")
 _NUMBER = re.compile(r"-?\d+(\.\d+)?")

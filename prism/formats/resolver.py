@@ -7,12 +7,13 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from prism.errors import FormatError
+from prism.expressions.tiers import with_tiers
+from prism.expressions.values import nearest, reference_of
 from prism.formats import design_tokens, strict_json, token_values
 from prism.formats.layers import OWN, NewKey, Plan, Tree, plan
 from prism.formats.own_members import restore
 from prism.formats.wholeness import whole
-from prism.tokens.expressions import nearest, reference_of
-from prism.tokens.model import (
+from prism.model.document import (
     BASE,
     Axis,
     Condition,
@@ -25,8 +26,7 @@ from prism.tokens.model import (
     Token,
     Value,
 )
-from prism.tokens.names import settle_names
-from prism.tokens.tiers import with_tiers
+from prism.model.names import settle_names
 
 #: Members of a resolver document that become parts of the document.
 _READ = ("name", "version", "description", "sets", "modifiers", "resolutionOrder")

@@ -17,8 +17,8 @@ from prism.formats import own_members, resolver, strict_json
 from prism.formats.layers import OWN
 from prism.formats.layout import Layout, Slot
 from prism.formats.placement import Placement
-from prism.tokens.model import Axis, Document, Layer
-from prism.tokens.names import free_name
+from prism.model.document import Axis, Document, Layer
+from prism.model.names import free_name
 
 
 @dataclass(frozen=True, slots=True)

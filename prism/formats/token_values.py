@@ -11,8 +11,8 @@ from urllib.parse import unquote
 
 from prism.color import space
 from prism.errors import ExpressionError, FormatError
-from prism.tokens.evaluate import Quantity
-from prism.tokens.expressions import (
+from prism.expressions.evaluation import Quantity
+from prism.expressions.values import (
     FONT_WEIGHTS,
     ITEMS,
     PARTS,
@@ -21,7 +21,7 @@ from prism.tokens.expressions import (
     part_type,
     reference_of,
 )
-from prism.tokens.model import Composite, Expression, Listing, Value
+from prism.model.document import Composite, Expression, Listing, Value
 
 _OBJECT_UNITS = {"dimension": ("px", "rem"), "duration": ("ms", "s")}
 _PERCENT = {"hsl": (1, 2), "hwb": (1, 2)}

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from prism.errors import FormatError
-from prism.tokens.model import Document
-from prism.tokens.whole import flaws
+from prism.model.document import Document
+from prism.model.whole import flaws
 
 
 def whole(document: Document, places: Mapping[str, str], file: str = "") -> Document:

@@ -11,13 +11,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from prism.color import space
-from prism.errors import EditError
-from prism.palette import ramps, recipes
-from prism.tokens.entry import shown_path_or_root
-from prism.tokens.model import BASE, Document, Expression, Ramp, Token, shown_path
-from prism.tokens.resolve import Resolver
-from prism.tokens.structure import (
+from prism.changes.structure import (
     add_tokens,
     check_path,
     merge_tokens,
@@ -27,6 +21,12 @@ from prism.tokens.structure import (
     reorder_tokens,
     replace_references,
 )
+from prism.color import space
+from prism.errors import EditError
+from prism.expressions.typed_input import shown_path_or_root
+from prism.model.document import BASE, Document, Expression, Ramp, Token, shown_path
+from prism.palette import ramps, recipes
+from prism.resolution.resolver import Resolver
 
 NewKey = Callable[[], str]
 

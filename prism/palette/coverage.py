@@ -8,11 +8,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from prism.tokens import bindings
-from prism.tokens.bindings import words_of
-from prism.tokens.entry import shown_path_or_root
-from prism.tokens.model import Document, Token
-from prism.tokens.resolve import Resolver
+from prism.expressions.typed_input import shown_path_or_root
+from prism.model import roles as bindings
+from prism.model.document import Document, Token
+from prism.model.roles import words_of
+from prism.resolution.resolver import Resolver
 
 _GROUND = frozenset(["surface", "ground", "background", "bg", "canvas", "page"])
 _TEXT = frozenset(["text", "ink", "foreground", "fg", "content"])

@@ -8,19 +8,19 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
 
-from prism.checks.contrast import pairing_for
+from prism.changes.structure import add_tokens
+from prism.changes.values import add_pairing, set_value
 from prism.color import space
 from prism.color.contrast import ratio_of
 from prism.errors import EditError
+from prism.expressions.typed_input import reference_to, shown_path_or_root
+from prism.model.document import BASE, Condition, Document, Ramp, Token, Use
 from prism.palette import building, purposes
 from prism.palette.building import NewKey, free_name, raw_color
 from prism.palette.coverage import BY_ID, Need, meeting
 from prism.palette.ramps import oklch
-from prism.tokens.edit import add_pairing, set_value
-from prism.tokens.entry import reference_to, shown_path_or_root
-from prism.tokens.model import BASE, Condition, Document, Ramp, Token, Use
-from prism.tokens.resolve import Resolver
-from prism.tokens.structure import add_tokens
+from prism.resolution.contrast import pairing_for
+from prism.resolution.resolver import Resolver
 
 
 def fill(document: Document, gap: str, new_key: NewKey) -> Document:

@@ -1,7 +1,7 @@
 """Ideas for palettes: what is asked, what comes back, and taking one into a document.
 
 Whatever makes ideas stands behind ``IdeaSource``; the one that ships is
-``prism.palette.word_ideas``.
+``studio.standins.word_ideas``.
 """
 
 from __future__ import annotations
@@ -12,11 +12,11 @@ from typing import Literal, Protocol, cast
 
 from prism.color import space
 from prism.errors import EditError
+from prism.model import roles as bindings
+from prism.model.document import Document, Ramp
 from prism.palette import building, purposes, recipes
 from prism.palette.building import NewKey
-from prism.tokens import bindings
-from prism.tokens.model import Document, Ramp
-from prism.tokens.resolve import Resolver
+from prism.resolution.resolver import Resolver
 
 Role = Literal["neutral", "main", "second", "accent", "quiet"]
 #: What each color of an idea is there for, in order, and the purpose its ramp gets.

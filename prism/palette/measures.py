@@ -7,11 +7,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from prism.changes.structure import add_tokens, check_path
 from prism.color.space import number_text
 from prism.errors import EditError, PrismError
-from prism.palette.building import NewKey
-from prism.palette.recipes import step_names
-from prism.tokens.model import (
+from prism.model.document import (
     BASE,
     Composite,
     Condition,
@@ -21,7 +20,8 @@ from prism.tokens.model import (
     Token,
     Value,
 )
-from prism.tokens.structure import add_tokens, check_path
+from prism.palette.building import NewKey
+from prism.palette.recipes import step_names
 
 MOST_VALUES = 24
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from prism.changes.structure import moved
 from prism.errors import EditError
+from prism.model.document import Document, Purpose
 from prism.palette.building import NewKey, adopt
-from prism.tokens.model import Document, Purpose
-from prism.tokens.structure import moved
 
 #: The purposes a new project starts with.
 STARTING = (

@@ -4,8 +4,18 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from prism.changes.structure import (
+    add_tokens,
+    check_path,
+    merge_tokens,
+    moved,
+    rename_token,
+    rename_tokens,
+)
+from prism.changes.values import set_value
 from prism.color import space
 from prism.errors import EditError
+from prism.model.document import BASE, Document, Expression, Ramp
 from prism.palette import ramps, recipes
 from prism.palette.building import (
     NewKey,
@@ -17,16 +27,6 @@ from prism.palette.building import (
     ramp_with,
     step_texts,
     step_token,
-)
-from prism.tokens.edit import set_value
-from prism.tokens.model import BASE, Document, Expression, Ramp
-from prism.tokens.structure import (
-    add_tokens,
-    check_path,
-    merge_tokens,
-    moved,
-    rename_token,
-    rename_tokens,
 )
 
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from prism.model.document import Document
 from prism.palette.building import NewKey
 from prism.starters import dense_tool, one_product, several_brands
-from prism.tokens.model import Document
 
 
 @dataclass(frozen=True, slots=True)

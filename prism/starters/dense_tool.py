@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from prism.model.document import BASE, Axis, Condition, Document, Group, Mode, TellingApart
 from prism.palette.building import NewKey
 from prism.starters import parts
-from prism.tokens.model import BASE, Axis, Condition, Document, Group, Mode, TellingApart
 
 DENSITY = Axis(
     "density",

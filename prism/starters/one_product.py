@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from prism.model.document import BASE, Document
 from prism.palette.building import NewKey
 from prism.starters import parts
-from prism.tokens.model import BASE, Document
 
 _PAGE = """
 # How this scheme is meant

@@ -4,11 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 
-from prism.checks.contrast import pairing_for
-from prism.palette import building, measures, purposes
-from prism.palette.building import NewKey
-from prism.tokens.edit import add_pairing
-from prism.tokens.model import (
+from prism.changes.structure import add_tokens
+from prism.changes.values import add_pairing
+from prism.model.document import (
     BASE,
     Axis,
     Condition,
@@ -21,7 +19,9 @@ from prism.tokens.model import (
     Token,
     Use,
 )
-from prism.tokens.structure import add_tokens
+from prism.palette import building, measures, purposes
+from prism.palette.building import NewKey
+from prism.resolution.contrast import pairing_for
 
 #: Light and dark value of a meaning, and what it is for; an empty dark one inherits.
 Meanings = Mapping[str, tuple[str, str, str]]

@@ -8,8 +8,8 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from prism.errors import PrismError
+from prism.model.document import Document
 from prism.starters import starter
-from prism.tokens.model import Document
 from studio.accounts.permissions import (
     projects_for,
     requires,

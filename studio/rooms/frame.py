@@ -9,10 +9,10 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
 
-from prism.checks import survey
 from prism.errors import PrismError
-from prism.tokens import bindings
-from prism.tokens.names import axis_names, mode_names
+from prism.model import roles as bindings
+from prism.model.names import axis_names, mode_names
+from prism.resolution import contrast_table as survey
 from studio.store import projects as store
 
 ROOMS = (

@@ -1,6 +1,6 @@
 """Where ideas come from. A real service would implement ``prism.palette.ideas.IdeaSource``."""
 
-from prism.palette.word_ideas import WordIdeas
+from studio.standins.word_ideas import WordIdeas
 
 _STAND_IN = WordIdeas()
 

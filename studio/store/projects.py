@@ -16,11 +16,11 @@ from prism.compare.diff import Operation, apply, diff_tables, inverse
 from prism.compare.merge import clashing, merge, touches
 from prism.compare.rows import condition_text, rows_of, unflatten
 from prism.errors import ConflictError, PrismError
-from prism.tokens.kept import resolver_of
-from prism.tokens.model import Document
-from prism.tokens.resolve import Resolver
-from prism.tokens.tables import Tables
-from prism.tokens.whole import flaws
+from prism.model.document import Document
+from prism.model.whole import flaws
+from prism.resolution.answer_tables import Tables
+from prism.resolution.current import resolver_of
+from prism.resolution.resolver import Resolver
 from studio.store import tables
 from studio.store.models import JournalEntry, Membership, Project
 

@@ -3,8 +3,8 @@
 import math
 
 from demo import quillhaven
+from prism.model.document import Document
 from prism.palette.pictures import read
-from prism.tokens.model import Document
 from studio.store import pictures
 from studio.store import projects as store
 from tests.browser import axe

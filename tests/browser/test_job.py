@@ -5,7 +5,7 @@ from tempfile import TemporaryDirectory
 
 from playwright.sync_api import expect
 
-from prism.tokens.model import Document
+from prism.model.document import Document
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.browser.base import StudioTestCase

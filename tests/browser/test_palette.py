@@ -9,8 +9,8 @@ from playwright.sync_api import expect
 
 from demo import quillhaven
 from prism.color import space
+from prism.model.document import BASE
 from prism.palette.ramps import oklch
-from prism.tokens.model import BASE
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.browser.base import StudioTestCase

@@ -5,8 +5,8 @@ from playwright.sync_api import expect
 
 from demo import quillhaven
 from prism.formats import css, resolver_writer
+from prism.model.document import Axis, Document, Mode
 from prism.palette.building import add_ramp
-from prism.tokens.model import Axis, Document, Mode
 from studio.store import projects as store
 from studio.store.models import Membership, Project
 from tests.browser.base import StudioTestCase

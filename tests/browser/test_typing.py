@@ -5,8 +5,8 @@ import random
 from django.contrib.auth import get_user_model
 from playwright.sync_api import expect
 
-from prism.tokens.model import Condition, Expression, Pairing
-from prism.tokens.structure import remove_tokens
+from prism.changes.structure import remove_tokens
+from prism.model.document import Condition, Expression, Pairing
 from studio.store import projects as store
 from studio.store.models import Membership, Project
 from tests.browser.test_tokens import TokensCase
@@ -130,7 +130,7 @@ class TypingTests(SlowCase):
         self.cell("b3", "light").focus()
         self.page.keyboard.type("#aaaaaa", delay=20)
         after = loaded.document
-        from prism.tokens import edit
+        from prism.changes import values as edit
 
         for key, text in others.items():
             after = edit.set_value(after, key, night, Expression(text))

@@ -4,7 +4,7 @@ import os
 
 from bench.walk import OUTSIDE, WIDTHS, walk
 from demo import quillhaven
-from prism.tokens.whole import flaws
+from prism.model.whole import flaws
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.browser.test_tokens import TokensCase

@@ -6,16 +6,16 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from prism.changes.structure import add_tokens, rename_group
+from prism.changes.values import set_value
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.errors import EditError, PrismError
+from prism.model.document import BASE, Document, Expression, Pairing
 from prism.palette import building, purposes, recipes, stepping
 from prism.palette.building import add_ramp, match, retune
-from prism.readings import palette, plot
-from prism.tokens.edit import set_value
-from prism.tokens.model import BASE, Document, Expression, Pairing
-from prism.tokens.resolve import Resolver
-from prism.tokens.structure import add_tokens, rename_group
+from prism.resolution.resolver import Resolver
+from prism.view_models import palette, plot
 from tests.builders import counter_keys, document, token
 
 

@@ -7,13 +7,14 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from prism.changes import axes, linking, structure
+from prism.changes import values as edit
 from prism.compare.diff import apply, diff, inverse
 from prism.compare.impact import impact
 from prism.compare.match import align, describe
 from prism.compare.merge import merge
-from prism.tokens import axes, edit, linking, structure
-from prism.tokens.model import BASE, Condition, Expression, Pairing
-from prism.tokens.resolve import Resolver
+from prism.model.document import BASE, Condition, Expression, Pairing
+from prism.resolution.resolver import Resolver
 from tests.builders import counter_keys, document, observatory, random_document, token
 
 DARK = Condition.of({"appearance": "dark"})

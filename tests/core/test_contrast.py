@@ -4,11 +4,11 @@ import math
 
 from django.test import SimpleTestCase
 
-from prism.checks.contrast import audit, pairing_for, summary
-from prism.readings import matrix, scenes, sheet
-from prism.tokens.bindings import bound, guess, words_of
-from prism.tokens.model import Pairing
-from prism.tokens.resolve import Resolver
+from prism.model.document import Pairing
+from prism.model.roles import bound, guess, words_of
+from prism.resolution.contrast import audit, pairing_for, summary
+from prism.resolution.resolver import Resolver
+from prism.view_models import matrix, scenes, sheet
 from tests.builders import document, observatory, token
 
 DARK = {"appearance": "dark"}

@@ -6,9 +6,9 @@ import tinycss2
 from django.test import SimpleTestCase
 
 from prism.formats import css
-from prism.tokens.model import BASE, Composite, Expression, Follows, Mode, Token
-from prism.tokens.names import css_names
-from prism.tokens.resolve import Resolver
+from prism.model.document import BASE, Composite, Expression, Follows, Mode, Token
+from prism.model.names import css_names
+from prism.resolution.resolver import Resolver
 from tests.builders import axis, document, random_document, token
 
 DARK = {"appearance": "dark"}

@@ -3,14 +3,14 @@
 from django.test import SimpleTestCase
 
 from demo import quillhaven
-from prism.checks.contrast import audit
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.color.vision import simulate
+from prism.expressions.values import references
 from prism.palette import coverage
 from prism.palette.ramps import oklch
-from prism.tokens.expressions import references
-from prism.tokens.resolve import Resolver
+from prism.resolution.contrast import audit
+from prism.resolution.resolver import Resolver
 from tests.builders import resolved
 
 

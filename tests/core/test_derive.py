@@ -4,13 +4,12 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from prism.changes import structure
 from prism.compare.diff import apply, diff, inverse
 from prism.derive import bulk, mapping, naming, pasting
 from prism.errors import EditError, PrismError
 from prism.formats import css
-from prism.palette.building import add_ramp
-from prism.tokens import structure
-from prism.tokens.model import (
+from prism.model.document import (
     BASE,
     Axis,
     Condition,
@@ -21,7 +20,8 @@ from prism.tokens.model import (
     Scene,
     Scheme,
 )
-from prism.tokens.resolve import Resolver
+from prism.palette.building import add_ramp
+from prism.resolution.resolver import Resolver
 from tests.builders import APPEARANCE, BRAND, counter_keys, document, token
 
 DARK = Condition.of({"appearance": "dark"})

@@ -2,11 +2,12 @@
 
 from django.test import SimpleTestCase
 
+from prism.changes import values as edit
 from prism.errors import EditError, PrismError
-from prism.tokens import edit
-from prism.tokens.entry import complete, read_typed
-from prism.tokens.model import BASE, Condition, Expression, Pairing
-from prism.tokens.resolve import Resolver
+from prism.expressions.typed_input import read_typed
+from prism.model.document import BASE, Condition, Expression, Pairing
+from prism.resolution.resolver import Resolver
+from prism.view_models.completion import complete
 from tests.builders import document, token
 
 DARK = Condition.of({"appearance": "dark"})

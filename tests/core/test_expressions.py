@@ -4,16 +4,9 @@ from django.test import SimpleTestCase
 
 from prism.color import space
 from prism.errors import ExpressionError
-from prism.tokens.evaluate import Quantity
-from prism.tokens.expressions import (
-    check,
-    decode,
-    encode,
-    parse,
-    references,
-    rewrite,
-)
-from prism.tokens.model import Composite, Expression, Listing
+from prism.expressions.evaluation import Quantity
+from prism.expressions.values import check, decode, encode, parse, references, rewrite
+from prism.model.document import Composite, Expression, Listing
 
 
 class LiteralTests(SimpleTestCase):

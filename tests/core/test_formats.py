@@ -11,13 +11,13 @@ from django.test import SimpleTestCase
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
+from prism.changes import values as edit
 from prism.checks import hygiene
 from prism.compare.diff import diff
 from prism.errors import FormatError, PrismError
 from prism.formats import archive, resolver, resolver_writer
-from prism.tokens import edit
-from prism.tokens.model import BASE, Condition, Expression, Listing
-from prism.tokens.resolve import Resolver
+from prism.model.document import BASE, Condition, Expression, Listing
+from prism.resolution.resolver import Resolver
 from tests.builders import (
     counter_keys,
     observatory,

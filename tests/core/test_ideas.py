@@ -5,20 +5,20 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from demo import quillhaven
+from prism.changes.values import set_value
 from prism.checks import hygiene
-from prism.checks.contrast import audit, summary
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.errors import PrismError
+from prism.model.document import BASE, Axis, Document, Expression, Mode
 from prism.palette import coverage, covering, ideas, measures
 from prism.palette.ideas import Brief, NamedColor
 from prism.palette.ramps import oklch
-from prism.palette.word_ideas import THINGS, WordIdeas
-from prism.readings import measures as readings
+from prism.resolution.contrast import audit, summary
+from prism.resolution.resolver import Resolver
 from prism.starters import STARTERS
-from prism.tokens.edit import set_value
-from prism.tokens.model import BASE, Axis, Document, Expression, Mode
-from prism.tokens.resolve import Resolver
+from prism.view_models import measures as readings
+from studio.standins.word_ideas import THINGS, WordIdeas
 from tests.builders import APPEARANCE, axis, counter_keys, document, token
 
 WORDS = "calm harbor at dusk, one warm light"

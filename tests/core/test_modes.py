@@ -3,12 +3,12 @@
 from django.test import SimpleTestCase
 
 from demo import quillhaven
-from prism.checks.contrast import audit, summary
 from prism.derive import modes
+from prism.model.document import Mode
 from prism.palette.ramps import oklch
-from prism.readings import axes
-from prism.tokens.model import Mode
-from prism.tokens.resolve import Resolver
+from prism.resolution.contrast import audit, summary
+from prism.resolution.resolver import Resolver
+from prism.view_models import axes
 from tests.builders import document, random_document, resolved, token
 
 

@@ -12,8 +12,8 @@ from prism.compare.diff import diff
 from prism.compare.match import align
 from prism.errors import FormatError
 from prism.formats import css, css_reader, css_selectors, files, palettes, plain
-from prism.tokens.model import BASE, Condition, Expression
-from prism.tokens.resolve import Resolver
+from prism.model.document import BASE, Condition, Expression
+from prism.resolution.resolver import Resolver
 from tests.builders import counter_keys, document, random_document, token
 
 seeds = st.integers(0, 10_000)

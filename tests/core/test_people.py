@@ -12,10 +12,10 @@ from prism.compare.diff import apply as applied
 from prism.compare.diff import diff, diff_tables, inverse
 from prism.compare.merge import merge
 from prism.compare.rows import flatten
-from prism.tokens.expressions import decode, encode, rewrite
-from prism.tokens.kept import resolver_of
-from prism.tokens.model import shown_path
-from prism.tokens.whole import flaws
+from prism.expressions.values import decode, encode, rewrite
+from prism.model.document import shown_path
+from prism.model.whole import flaws
+from prism.resolution.current import resolver_of
 from tests.builders import counter_keys
 from tests.edits import edited, start
 

@@ -12,7 +12,7 @@ from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.errors import FormatError
 from prism.palette.pictures import MAX_BYTES, read
-from prism.readings.pictures import marks
+from prism.view_models.pictures import marks
 from tests.builders import areas, saved
 
 AREAS = (

@@ -8,10 +8,10 @@ from hypothesis import strategies as st
 
 from bench import documents
 from demo import quillhaven
-from prism.readings import filters, ladder, sheet, tokens, trace
-from prism.tokens.entry import complete
-from prism.tokens.model import Pairing, Scene
-from prism.tokens.resolve import Resolver
+from prism.model.document import Pairing, Scene
+from prism.resolution.resolver import Resolver
+from prism.view_models import filters, ladder, sheet, tokens, trace
+from prism.view_models.completion import complete
 from tests.builders import document, random_document, token
 
 

@@ -4,9 +4,9 @@ from dataclasses import replace
 
 from django.test import SimpleTestCase
 
-from prism.tokens.expressions import reference_of
-from prism.tokens.model import BASE, Condition, Document, Expression
-from prism.tokens.resolve import Resolver, strength
+from prism.expressions.values import reference_of
+from prism.model.document import BASE, Condition, Document, Expression
+from prism.resolution.resolver import Resolver, strength
 from tests.builders import document, random_document, token
 
 DARK = {"appearance": "dark"}

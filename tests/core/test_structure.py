@@ -7,10 +7,10 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from prism.changes import axes, structure
 from prism.errors import EditError, PrismError
-from prism.tokens import axes, structure
-from prism.tokens.model import BASE, Condition, Expression, Mode, Pairing, Scene
-from prism.tokens.resolve import Resolver
+from prism.model.document import BASE, Condition, Expression, Mode, Pairing, Scene
+from prism.resolution.resolver import Resolver
 from tests.builders import axis, document, observatory, random_document, token
 
 DARK = {"appearance": "dark"}
@@ -143,6 +143,21 @@ class MembershipTests(SimpleTestCase):
 
 
 class AxisTests(SimpleTestCase):
+    def test_another_order_of_axes_that_lets_a_wrong_value_win_is_refused(self):
+        built = document(
+            token("size", "4", type="number"),
+            token(
+                "use",
+                "#000000",
+                ({"look": "night"}, "{size}"),
+                ({"brand": "rail"}, "#111111"),
+                ({"brand": "sea"}, "#222222"),
+            ),
+            axes=(axis("look", "light", "night"), axis("brand", "rail", "sea")),
+        )
+        with self.assertRaisesMessage(EditError, "{size} is a number, and a color is needed"):
+            axes.reorder_axes(built, ["brand", "look"])
+
     @quick
     @given(seeds)
     def test_removing_an_axis_leaves_every_remaining_theme_as_it_was(self, seed):

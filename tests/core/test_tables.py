@@ -7,11 +7,11 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from prism.checks.contrast import audit
-from prism.checks.survey import Survey
-from prism.tokens.model import BASE, Document, Expression, Pairing
-from prism.tokens.resolve import Resolver
-from prism.tokens.tables import Tables, find, holds
+from prism.model.document import BASE, Document, Expression, Pairing
+from prism.resolution.answer_tables import Tables, find, holds
+from prism.resolution.contrast import audit
+from prism.resolution.contrast_table import Survey
+from prism.resolution.resolver import Resolver
 from tests.builders import APPEARANCE, BRAND, document, random_document, token
 
 seeds = st.integers(0, 10_000)

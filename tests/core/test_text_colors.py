@@ -6,11 +6,11 @@ from hypothesis import strategies as st
 
 from prism.color import notation, space
 from prism.errors import EditError, FormatError, PrismError
-from prism.palette import bringing
-from prism.palette.bringing import Choice, Use, from_file, from_text, place
+from prism.model.document import BASE, Expression
+from prism.palette import importing as bringing
+from prism.palette.importing import Choice, Use, from_file, from_text, place
 from prism.palette.text_colors import MAX_TEXT, find
-from prism.tokens.model import BASE, Expression
-from prism.tokens.resolve import Resolver
+from prism.resolution.resolver import Resolver
 from tests.builders import counter_keys, document, token
 
 channel = st.integers(0, 255)

@@ -10,8 +10,8 @@ import re
 
 from prism.color import space
 from prism.formats import css
-from prism.tokens.names import css_names
-from prism.tokens.resolve import Resolver
+from prism.model.names import css_names
+from prism.resolution.resolver import Resolver
 from tests.browser.base import EngineTestCase
 from tests.builders import random_document
 

@@ -11,9 +11,9 @@ import random
 import re
 
 from prism.color import space
-from prism.tokens.evaluate import Calculation
-from prism.tokens.expressions import parse
-from prism.tokens.syntax import HUES, MIX_SPACES, POLAR
+from prism.expressions.evaluation import Calculation
+from prism.expressions.syntax import HUES, MIX_SPACES, POLAR
+from prism.expressions.values import parse
 from tests.browser.base import EngineTestCase
 
 _NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?|none")

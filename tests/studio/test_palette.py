@@ -9,10 +9,10 @@ from PIL import Image
 
 from demo import quillhaven
 from prism.color import space
+from prism.model.document import Document, Expression
 from prism.palette.ramps import oklch
+from prism.resolution.resolver import Resolver
 from prism.starters import STARTERS
-from prism.tokens.model import Document, Expression
-from prism.tokens.resolve import Resolver
 from studio.store import pictures
 from studio.store import projects as store
 from studio.store.models import Picture, Project

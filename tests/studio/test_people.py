@@ -8,9 +8,10 @@ from django.contrib.auth import get_user_model
 from django.test import TestCase
 from django.urls import reverse
 
+from prism.changes import axes, structure
+from prism.changes import values as edit
 from prism.formats import css, resolver, resolver_writer
-from prism.tokens import axes, edit, structure
-from prism.tokens.model import (
+from prism.model.document import (
     BASE,
     Condition,
     Expression,
@@ -20,7 +21,7 @@ from prism.tokens.model import (
     Scene,
     TellingApart,
 )
-from prism.tokens.whole import flaws
+from prism.model.whole import flaws
 from studio.store import projects as store
 from studio.store.models import Membership
 from tests.builders import axis, counter_keys, document, token

@@ -11,9 +11,9 @@ from django.test.utils import CaptureQueriesContext
 from django.urls import reverse
 
 from demo import quillhaven
+from prism.changes import structure
 from prism.formats import archive
-from prism.tokens import structure
-from prism.tokens.model import Document, Expression
+from prism.model.document import Document, Expression
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.builders import document, observatory_files, token

@@ -10,10 +10,10 @@ from django.test import TestCase, TransactionTestCase
 from django.test.utils import CaptureQueriesContext
 
 from demo import quillhaven
+from prism.changes import values as edit
 from prism.compare.diff import diff
 from prism.errors import ConflictError, PrismError
-from prism.tokens import edit
-from prism.tokens.model import BASE, Condition, Expression
+from prism.model.document import BASE, Condition, Expression
 from studio.store import projects as store
 from studio.store import tables
 from studio.store.models import JournalEntry, Project

@@ -9,8 +9,8 @@ from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
 from demo import quillhaven
-from prism.tokens.model import Condition, Document, Expression
-from prism.tokens.resolve import Resolver
+from prism.model.document import Condition, Document, Expression
+from prism.resolution.resolver import Resolver
 from studio.store import projects as store
 from studio.store.models import Membership, Project
 from tests.builders import document, token
@@ -204,7 +204,11 @@ class CellTests(TokensCase):
         self.client.force_login(other)
         response = self.store("coral.7", revision=revision)
         self.assertContains(response, "maren stored <code>{lamp.7}</code>", status_code=409)
-        self.assertContains(response, "while you typed <code>{coral.7}</code>. Yours is not stored yet.", status_code=409)
+        self.assertContains(
+            response,
+            "while you typed <code>{coral.7}</code>. Yours is not stored yet.",
+            status_code=409,
+        )
         self.assertEqual(self.text("text.link"), "{lamp.7}")
         self.store("coral.7")
         self.assertEqual(self.text("text.link"), "{coral.7}")

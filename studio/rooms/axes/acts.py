@@ -1,10 +1,10 @@
 """The acts on axes and modes by name: what the core does, and what the journal calls it."""
 
+from prism.changes import axes
+from prism.changes.structure import moved
 from prism.errors import EditError
 from prism.formats.css import FEATURES
-from prism.tokens import axes
-from prism.tokens.model import Axis, Follows, Mode
-from prism.tokens.structure import moved
+from prism.model.document import Axis, Follows, Mode
 from studio.store.projects import new_key
 
 

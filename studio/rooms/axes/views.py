@@ -5,8 +5,8 @@ from django.views.decorators.http import require_GET, require_POST
 from prism.derive import modes
 from prism.errors import EditError
 from prism.formats.css import FEATURES
-from prism.readings import axes as readings
-from prism.tokens.model import Mode
+from prism.model.document import Mode
+from prism.view_models import axes as readings
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.axes import forms

@@ -3,7 +3,7 @@
 from django import forms
 
 from prism.color import space
-from prism.palette.bringing import ACTIONS, Choice, Use
+from prism.palette.importing import ACTIONS, Choice, Use
 from prism.palette.text_colors import MAX_FOUND, MAX_TEXT
 
 MAX_FILE = 24 * 1024 * 1024

@@ -6,9 +6,10 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.errors import PrismError
-from prism.palette import bringing, pictures, purposes
-from prism.readings import pictures as readings
-from prism.tokens.model import shown_path
+from prism.model.document import shown_path
+from prism.palette import importing as bringing
+from prism.palette import pictures, purposes
+from prism.view_models import pictures as readings
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.bringing import forms

@@ -2,7 +2,7 @@
 
 from django import forms
 
-from prism.checks.contrast import REQUIRED
+from prism.resolution.contrast import REQUIRED
 
 
 class PairingForm(forms.Form):

@@ -6,11 +6,11 @@ from django.contrib import messages
 from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
-from prism.checks import contrast
+from prism.changes import values as edit
 from prism.errors import PrismError
-from prism.readings import matrix
-from prism.tokens import edit
-from prism.tokens.model import Pairing
+from prism.model.document import Pairing
+from prism.resolution import contrast
+from prism.view_models import matrix
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.checks.forms import PairingForm

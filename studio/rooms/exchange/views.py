@@ -12,7 +12,7 @@ from prism.checks import hygiene
 from prism.errors import PrismError
 from prism.formats import archive, css, resolver_writer
 from prism.formats import files as formats
-from prism.tokens.names import segment
+from prism.model.names import segment
 from studio.accounts.permissions import decide, requires
 from studio.rooms import frame as frames
 from studio.rooms.exchange.forms import BringForm

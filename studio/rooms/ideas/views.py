@@ -7,7 +7,7 @@ from django.views.decorators.http import require_GET, require_POST
 from prism.color import space
 from prism.errors import PrismError
 from prism.palette import ideas
-from prism.readings import scenes
+from prism.view_models import scenes
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.ideas import forms

@@ -4,15 +4,15 @@ from django.contrib import messages
 from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
+from prism.changes import linking, structure
 from prism.derive import bulk as bulk_edits
 from prism.derive import mapping, pasting
 from prism.errors import EditError
-from prism.readings import ladder as ladders
-from prism.tokens import linking, structure
-from prism.tokens.entry import reference_to
-from prism.tokens.model import BASE, shown_path
-from prism.tokens.names import condition_words
-from prism.tokens.resolve import Resolver
+from prism.expressions.typed_input import reference_to
+from prism.model.document import BASE, shown_path
+from prism.model.names import condition_words
+from prism.resolution.resolver import Resolver
+from prism.view_models import ladder as ladders
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.mapping import forms

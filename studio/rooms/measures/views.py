@@ -2,11 +2,12 @@
 
 from django.views.decorators.http import require_GET, require_POST
 
+from prism.changes import values as edit
 from prism.errors import PrismError
+from prism.expressions import typed_input
+from prism.model.document import BASE, shown_path
 from prism.palette import measures
-from prism.readings import measures as readings
-from prism.tokens import edit, entry
-from prism.tokens.model import BASE, shown_path
+from prism.view_models import measures as readings
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.measures import forms
@@ -79,14 +80,14 @@ def store_value(request, project):
         token = document.token(said["token"])
         if token is None:
             raise PrismError("That token is no longer there.")
-        value = entry.read_typed(document, said["value"], token)
+        value = typed_input.read_typed(document, said["value"], token)
         axis, _, mode = said["mode"].partition(" ")
         condition = BASE
         if mode:
             theme = readings.theme_in(frame.resolver, frame.theme, axis, mode)
             condition = edit.cell_condition(frame.resolver, token.key, axis, mode, theme)
         after = edit.set_value(document, token.key, condition, value)
-        return after, f"Set {shown_path(token.path)} to {entry.typed(value)[:60]}"
+        return after, f"Set {shown_path(token.path)} to {typed_input.typed(value)[:60]}"
 
     return _write(request, project, forms.ValueForm(request.POST), change)
 

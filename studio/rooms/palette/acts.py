@@ -3,10 +3,10 @@
 Each takes the document and the form's ``on``, ``text`` and ``to``.
 """
 
+from prism.changes.structure import drop_token, rename_token
 from prism.errors import EditError
+from prism.model.document import shown_path
 from prism.palette import building, covering, purposes, stepping
-from prism.tokens.model import shown_path
-from prism.tokens.structure import drop_token, rename_token
 from studio.numbers import whole
 from studio.store.projects import new_key
 

@@ -6,7 +6,7 @@ from urllib.parse import quote
 
 from django.template.loader import render_to_string
 
-from prism.tokens.model import shown_path
+from prism.model.document import shown_path
 
 _KEPT = 2000
 

@@ -4,15 +4,16 @@ from django.http import JsonResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_POST
 
+from prism.changes import values as edit
+from prism.changes.structure import drop_token
 from prism.color.contrast import cut
 from prism.color.notation import NOTATIONS
 from prism.errors import PrismError
+from prism.expressions import typed_input
+from prism.model.document import BASE, shown_path
 from prism.palette import building, coverage, purposes, ramps, recipes
-from prism.readings import palette, plot
-from prism.readings.consequences import consequences
-from prism.tokens import edit, entry
-from prism.tokens.model import BASE, shown_path
-from prism.tokens.structure import drop_token
+from prism.view_models import palette, plot
+from prism.view_models.consequences import consequences
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.palette import forms, strips
@@ -94,7 +95,7 @@ def _chosen_swatch(frame, notation, ramp):
     return {
         "shown": palette.swatch(frame.resolver, token, frame.theme, notation, ramp),
         "users": palette.landing_on(frame.resolver, token.key, frame.theme),
-        "stored": entry.typed(token.value(BASE)),
+        "stored": typed_input.typed(token.value(BASE)),
         "options": palette.step_options(frame.document, token.key),
     }
 
@@ -211,9 +212,9 @@ def _with_color(document, key, text):
     token = document.token(key)
     if token is None:
         raise PrismError("That color is no longer there.")
-    value = entry.read_typed(document, text, token)
+    value = typed_input.read_typed(document, text, token)
     after = edit.set_value(document, key, BASE, value)
-    return after, f"Set {shown_path(token.path)} to {entry.typed(value)[:60]}", {}
+    return after, f"Set {shown_path(token.path)} to {typed_input.typed(value)[:60]}", {}
 
 
 @requires("edit")

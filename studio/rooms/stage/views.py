@@ -5,7 +5,7 @@ from django.template.loader import render_to_string
 from django.urls import reverse
 from django.views.decorators.http import require_GET
 
-from prism.readings import scenes
+from prism.view_models import scenes
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.stage import panes

@@ -8,8 +8,8 @@ from django.template.loader import render_to_string
 from django.utils.html import format_html
 from django.utils.safestring import mark_safe
 
-from prism.checks.contrast import Reading
-from prism.tokens.model import shown_path
+from prism.model.document import shown_path
+from prism.resolution.contrast import Reading
 
 _KEPT = 2000
 

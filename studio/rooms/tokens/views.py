@@ -6,14 +6,16 @@ from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
+from prism.changes import structure
+from prism.changes import values as edit
 from prism.compare.rows import condition_from, condition_text
 from prism.errors import PrismError
-from prism.readings import filters, sheet, tokens, trace
-from prism.readings.consequences import consequences
-from prism.tokens import edit, entry, structure
-from prism.tokens.expressions import decode
-from prism.tokens.model import BASE, TIERS, Condition, shown_path
-from prism.tokens.names import condition_words
+from prism.expressions import typed_input
+from prism.expressions.values import decode
+from prism.model.document import BASE, TIERS, Condition, shown_path
+from prism.model.names import condition_words
+from prism.view_models import completion, filters, sheet, tokens, trace
+from prism.view_models.consequences import consequences
 from studio.accounts.permissions import requires
 from studio.numbers import whole
 from studio.rooms import frame as frames
@@ -197,7 +199,7 @@ def _editor(frame, axis, typed, problem, clash):
         "token": token,
         "mode": mode,
         "axis": axis,
-        "typed": entry.typed(cell.value) if typed is None else typed,
+        "typed": typed_input.typed(cell.value) if typed is None else typed,
         "problem": problem,
         "clash": clash,
         "conditions": _conditions(frame, token, target, axis, mode),
@@ -280,7 +282,7 @@ def _keep(frame, said):
     if stored is None:
         raise PrismError("That value is no longer there.")
     label = (
-        f"Kept {entry.typed(stored)[:60]} over {said['value'].strip()[:60]} in "
+        f"Kept {typed_input.typed(stored)[:60]} over {said['value'].strip()[:60]} in "
         f"{shown_path(token.path)} for {condition_words(frame.document, condition)}"
     )
     store.note_kept(frame.project, frame.request.user, token.key, condition, label)
@@ -294,7 +296,11 @@ def _both(error):
     mine, theirs = (
         decode(side["text"] if isinstance(side, dict) else side) for side in (one.mine, one.theirs)
     )
-    return {"mine": entry.typed(mine), "theirs": entry.typed(theirs), "who": error.who(one)}
+    return {
+        "mine": typed_input.typed(mine),
+        "theirs": typed_input.typed(theirs),
+        "who": error.who(one),
+    }
 
 
 def _condition(document, said):
@@ -316,9 +322,9 @@ def _change(document, said):
         after = edit.clear_value(document, token.key, condition)
         label = f"Cleared {path}"
     else:
-        value = entry.read_typed(document, said["value"], token)
+        value = typed_input.read_typed(document, said["value"], token)
         after = edit.set_value(document, token.key, condition, value)
-        label = f"Set {path} to {entry.typed(value)[:60]}"
+        label = f"Set {path} to {typed_input.typed(value)[:60]}"
     return after, f"{label} for {condition_words(document, condition)}"
 
 
@@ -390,7 +396,9 @@ def complete(request, project):
     theme = frames.read_theme(loaded, request.GET.get("theme", ""))
     typed = request.GET.get("q", "")[:200]
     options = (
-        entry.complete(loaded.document, typed, token, resolver=loaded.resolver) if token else []
+        completion.complete(loaded.document, typed, token, resolver=loaded.resolver)
+        if token
+        else []
     )
     context = {
         "options": [

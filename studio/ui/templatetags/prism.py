@@ -2,11 +2,11 @@
 
 from django import template
 
-from prism.checks.contrast import summary
 from prism.color.contrast import cut
 from prism.color.space import hex_text, parse_function
-from prism.tokens.expressions import reference_of
-from prism.tokens.model import shown_path
+from prism.expressions.values import reference_of
+from prism.model.document import shown_path
+from prism.resolution.contrast import summary
 from studio.ui.markdown import markup
 
 register = template.Library()

@@ -1,0 +1,1 @@
+"""All that is computed from a document."""

@@ -1,0 +1,422 @@
+"""Edits to what tokens there are: adding, removing, renaming, moving, splitting, merging.
+
+All are pure functions. References follow in the text of every expression, which otherwise stays
+as the author wrote it; pairings, ramps and bindings follow by key.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from dataclasses import replace
+from typing import TypeVar
+
+from prism.changes.values import check_value, refuse_broken
+from prism.errors import EditError
+from prism.expressions.values import references, rewrite
+from prism.model.document import TYPES, Document, Scene, Token, shown_path
+from prism.model.names import settle_names
+from prism.model.whole import MAX_PATH, well_formed
+
+_Item = TypeVar("_Item")
+
+
+def moved(items: Sequence[_Item], item: _Item, by: int) -> tuple[_Item, ...]:
+    """``items`` with one of them moved ``by`` places, not beyond the ends."""
+    rest = [one for one in items if one != item]
+    place = min(max(items.index(item) + by, 0), len(rest))
+    return (*rest[:place], item, *rest[place:])
+
+
+def check_path(path: str) -> None:
+    """Raise ``EditError`` unless ``path`` is one of the Design Tokens Format Module."""
+    if not well_formed(path):
+        raise EditError(
+            f"“{path[:80]}” cannot be a path.",
+            mend="Segments stand between full stops and hold no braces and no leading $.",
+        )
+    if len(path) > MAX_PATH:
+        raise EditError(f"A path has at most {MAX_PATH} characters.")
+
+
+def add_tokens(document: Document, tokens: Sequence[Token], after: str = "") -> Document:
+    """Put new tokens behind the token with key ``after``, or at the end."""
+    keys = {token.key for token in document.tokens}
+    for token in tokens:
+        check_path(token.path)
+        if token.type not in TYPES:
+            raise EditError(f"“{token.type}” is no type.", place=token.path)
+        if token.key in keys:
+            raise EditError("A token with this key is there already.", place=token.path)
+        keys.add(token.key)
+    place = _position(document, after) + 1 if after else len(document.tokens)
+    changed = _with_tokens(document, [*document.tokens[:place], *tokens, *document.tokens[place:]])
+    for token in tokens:
+        for _, value in token.values:
+            check_value(changed, token, value)
+    refuse_broken(changed, *(token.key for token in tokens), before=document)
+    return changed
+
+
+def remove_tokens(document: Document, keys: Collection[str]) -> Document:
+    """Take tokens out, with the pairings they stand in.
+
+    Refused where a token that stays refers to one that goes; ``replace_reference`` first.
+    """
+    going = set(keys)
+    _known(document, going)
+    paths = {path for key in going for path in _paths(document, key)}
+    for token in document.tokens:
+        if token.key not in going:
+            held = [p for _, v in token.values for p in references(v, token.type) if p in paths]
+            if held:
+                raise EditError(
+                    f"{{{held[0]}}} is used by {shown_path(token.path)}.",
+                    mend="Point its users elsewhere first.",
+                )
+    return _without(document, going)
+
+
+def rename_token(document: Document, key: str, path: str) -> Document:
+    """Give a token another path; every reference follows."""
+    token = _token(document, key)
+    return _rename(document, {token.path: path})
+
+
+def rename_tokens(document: Document, moved: Mapping[str, str]) -> Document:
+    """Give tokens other paths, old path to new, all at once; every reference follows."""
+    for path in moved:
+        if document.token_at(path) is None:
+            raise EditError(f"There is no token “{shown_path(path)}”.")
+    return _rename(document, moved)
+
+
+def rename_group(document: Document, old: str, new: str) -> Document:
+    """Give a group another path; its tokens, inner groups and every reference follow."""
+    moved = {
+        token.path: new + token.path.removeprefix(old)
+        for token in document.tokens
+        if token.path == old or token.path.startswith(old + ".")
+    }
+    if not moved and all(group.path != old for group in document.groups):
+        raise EditError(f"There is no group “{old}”.")
+    if new == old:
+        return document
+    if new.startswith(old + "."):
+        raise EditError("A group cannot lie within itself.")
+    changed = _rename(document, moved) if moved else document
+
+    def turned(path: str) -> str:
+        inside = path == old or path.startswith(old + ".")
+        return new + path.removeprefix(old) if inside else path
+
+    tokens = [replace(t, extends_from=turned(t.extends_from)) for t in changed.tokens]
+    return replace(
+        changed,
+        tokens=tuple(tokens),
+        groups=tuple(
+            replace(g, path=turned(g.path), extends=turned(g.extends)) for g in changed.groups
+        ),
+        ramps=tuple(replace(ramp, name=turned(ramp.name)) for ramp in changed.ramps),
+        sources=tuple(
+            replace(
+                source,
+                entries=tuple(
+                    entry if entry.token else replace(entry, path=turned(entry.path))
+                    for entry in source.entries
+                ),
+            )
+            for source in changed.sources
+        ),
+    )
+
+
+def move_tokens(document: Document, keys: Sequence[str], group: str, after: str = "") -> Document:
+    """Put tokens into another group, and behind the token ``after`` where it is named."""
+    _known(document, keys)
+    moved = {}
+    for key in keys:
+        path = _token(document, key).path
+        head = path.removesuffix(".$root")
+        leaf = head.rpartition(".")[2] + path.removeprefix(head)
+        moved[path] = f"{group}.{leaf}" if group else leaf
+    changed = _rename(document, moved)
+    return reorder_tokens(changed, keys, after) if after else changed
+
+
+def reorder_tokens(document: Document, keys: Sequence[str], after: str = "") -> Document:
+    """Put tokens, in the order of ``keys``, behind the token ``after``; at the front without."""
+    _known(document, keys)
+    moving = [_token(document, key) for key in keys]
+    rest = [token for token in document.tokens if token.key not in set(keys)]
+    place = 0
+    if after:
+        place = next((i for i, one in enumerate(rest) if one.key == after), -1) + 1
+        if not place:
+            raise EditError("The token to stand behind is not there.")
+    return replace(document, tokens=(*rest[:place], *moving, *rest[place:]))
+
+
+def describe_token(
+    document: Document,
+    key: str,
+    *,
+    path: str,
+    description: str,
+    uses: str,
+    export_name: str,
+    private: bool,
+    deprecated: str | None,
+) -> Document:
+    """Change what a token says of itself; another path is a rename that references follow.
+
+    ``uses`` is parted by commas; ``export_name`` is its custom property, empty for the derived
+    one; ``deprecated`` is a sentence or None.
+    """
+    token = _token(document, key)
+    wanted = path.strip()
+    if wanted in (token.path, shown_path(token.path)):
+        wanted = token.path
+    changed = rename_token(document, key, wanted) if wanted != token.path else document
+    names = tuple(one for one in token.export_names if one[0] != "css")
+    plain = export_name.strip().removeprefix("--")
+    if plain:
+        if not re.fullmatch(r"[A-Za-z0-9_-]+", plain):
+            raise EditError(
+                f"“{plain[:60]}” is no custom property.", mend="Write a name such as --text-main."
+            )
+        names = (*names, ("css", plain))
+    told = replace(
+        _token(changed, key),
+        description=description,
+        uses=tuple(one.strip() for one in uses.split(",") if one.strip()),
+        export_names=names,
+        private=private,
+        deprecated=deprecated,
+    )
+    return settle_names(_put(changed, told))
+
+
+def change_type(document: Document, key: str, type: str) -> Document:
+    """Give a token another type; every value must be one of it."""
+    token = replace(_token(document, key), type=type)
+    if type not in TYPES:
+        raise EditError(f"“{type}” is no type.", place=shown_path(token.path))
+    changed = _put(document, token)
+    for _, value in token.values:
+        check_value(changed, token, value)
+    refuse_broken(changed, key, before=document)
+    for other in changed.tokens:
+        if any(
+            changed.token_at(p) is token for _, v in other.values for p in references(v, other.type)
+        ):
+            refuse_broken(changed, other.key, before=document)
+    return changed
+
+
+def split_token(
+    document: Document, key: str, new_key: str, new_path: str, users: Collection[str]
+) -> Document:
+    """Make a second token of the same values behind the first, for ``users`` to refer to."""
+    token = _token(document, key)
+    twin = replace(token, key=new_key, path=new_path, export_names=(), extends_from="")
+    changed = add_tokens(document, [twin], after=key)
+    return replace_reference(changed, key, new_key, users)
+
+
+def merge_tokens(document: Document, keep: str, gone: str) -> Document:
+    """Let everything that refers to ``gone`` refer to ``keep``, and take ``gone`` out."""
+    if keep == gone:
+        raise EditError("A token cannot be merged with itself.")
+    kept, paths = _token(document, keep), _paths(document, gone)
+    if any(path in paths for _, v in kept.values for path in references(v, kept.type)):
+        raise EditError(
+            f"{shown_path(kept.path)} itself refers to {{{paths[-1]}}}.",
+            mend="Give it a value of its own first.",
+        )
+    changed = replace_reference(document, gone, keep)
+    renamed = {gone: keep}
+    pairings = []
+    seen = set()
+    for pairing in changed.pairings:
+        pairing = replace(
+            pairing,
+            foreground=renamed.get(pairing.foreground, pairing.foreground),
+            backgrounds=tuple(renamed.get(key, key) for key in pairing.backgrounds),
+            page=renamed.get(pairing.page, pairing.page),
+        )
+        same = (pairing.foreground, pairing.backgrounds, pairing.use)
+        if same not in seen and pairing.foreground not in pairing.backgrounds:
+            pairings.append(pairing)
+        seen.add(same)
+    scenes = tuple(
+        replace(one, bindings=tuple((slot, renamed.get(key, key)) for slot, key in one.bindings))
+        for one in changed.scenes
+    )
+    changed = replace(changed, pairings=tuple(pairings), scenes=scenes)
+    changed = _without(changed, {gone})
+    refuse_broken(changed, keep, before=document)
+    return changed
+
+
+def drop_token(document: Document, key: str, into: str = "") -> Document:
+    """Take a token out; what refers to it refers to the token ``into`` from now, where one is
+    given."""
+    return merge_tokens(document, into, key) if into else remove_tokens(document, [key])
+
+
+def replace_reference(
+    document: Document, old: str, new: str, within: Collection[str] | None = None
+) -> Document:
+    """Let the tokens with keys ``within`` (all without) refer to ``new`` in place of ``old``."""
+    return replace_references(document, {old: new}, within)
+
+
+def replace_references(
+    document: Document, turned: Mapping[str, str], within: Collection[str] | None = None
+) -> Document:
+    """As ``replace_reference`` for many tokens at once; ``turned`` maps old keys to new."""
+    renamed = {
+        path: _token(document, new).path
+        for old, new in turned.items()
+        for path in _paths(document, old)
+    }
+    targets = set(turned.values())
+    changed_keys = []
+    tokens = []
+    for token in document.tokens:
+        if token.key not in targets and (within is None or token.key in within):
+            rewritten = _rewritten(token, renamed)
+            if rewritten != token:
+                changed_keys.append(token.key)
+            token = rewritten
+        tokens.append(token)
+    changed = replace(document, tokens=tuple(tokens))
+    refuse_broken(changed, *changed_keys, before=document)
+    return changed
+
+
+# Behind the scenes
+
+
+def _rename(document: Document, moved: Mapping[str, str]) -> Document:
+    for path in moved.values():
+        check_path(path)
+    renamed = dict(moved)
+    for old, new in moved.items():
+        short = shown_path(old)
+        token = document.token_at(short)
+        if short != old and token is not None and token.path == old:
+            renamed[short] = shown_path(new)
+    tokens = []
+    for token in document.tokens:
+        token = _rewritten(token, renamed)
+        tokens.append(replace(token, path=moved[token.path]) if token.path in moved else token)
+    changed = _with_tokens(document, tokens)
+    _refuse_new_circles(changed, document, set(moved.values()))
+    return changed
+
+
+def _refuse_new_circles(changed: Document, before: Document, paths: Collection[str]) -> None:
+    """Raise ``EditError`` where a reference that named nothing names one of ``paths`` now, and
+    that breaks its token."""
+    named = {*paths, *(shown_path(path) for path in paths)}
+    named = {path for path in named if before.token_at(path) is None}
+    woken = [
+        token.key
+        for token in before.tokens
+        if any(path in named for _, value in token.values for path in references(value, token.type))
+    ]
+    refuse_broken(changed, *woken, before=before)
+
+
+def _rewritten(token: Token, renamed: Mapping[str, str]) -> Token:
+    values = tuple((c, rewrite(v, token.type, renamed)) for c, v in token.values)
+    return replace(token, values=values) if values != token.values else token
+
+
+def _with_tokens(document: Document, tokens: Iterable[Token]) -> Document:
+    """The document with ``tokens``; refuses two of one path, and a token that is a group too."""
+    changed = replace(document, tokens=tuple(tokens))
+    paths: set[str] = set()
+    groups: set[str] = set()
+    for token in changed.tokens:
+        if token.path in paths:
+            raise EditError(f"There is a token “{shown_path(token.path)}” already.")
+        paths.add(token.path)
+        group = token.path.rpartition(".")[0]
+        while group and group not in groups:
+            groups.add(group)
+            group = group.rpartition(".")[0]
+    both = sorted(paths & groups)
+    if both:
+        raise EditError(
+            f"“{both[0]}” would be a token and a group.",
+            mend=f"Name the token {both[0]}.$root.",
+        )
+    return settle_names(changed)
+
+
+def _without(document: Document, going: Collection[str]) -> Document:
+    def clean(scene: Scene) -> Scene:
+        kept = tuple((slot, key) for slot, key in scene.bindings if key not in going)
+        return replace(scene, bindings=kept)
+
+    return replace(
+        document,
+        tokens=tuple(token for token in document.tokens if token.key not in going),
+        pairings=tuple(
+            replace(p, page="" if p.page in going else p.page)
+            for p in document.pairings
+            if not {p.foreground, *p.backgrounds} & set(going)
+        ),
+        ramps=tuple(
+            replace(
+                ramp,
+                steps=tuple(key for key in ramp.steps if key not in going),
+                moved=tuple(key for key in ramp.moved if key not in going),
+            )
+            for ramp in document.ramps
+        ),
+        telling_apart=tuple(
+            replace(one, tokens=tuple(key for key in one.tokens if key not in going))
+            for one in document.telling_apart
+        ),
+        scenes=tuple(clean(scene) for scene in document.scenes),
+        sources=tuple(
+            replace(
+                source,
+                entries=tuple(e for e in source.entries if e.token not in going or not e.token),
+            )
+            for source in document.sources
+        ),
+    )
+
+
+def _token(document: Document, key: str) -> Token:
+    token = document.token(key)
+    if token is None:
+        raise EditError("That token is no longer there.")
+    return token
+
+
+def _known(document: Document, keys: Iterable[str]) -> None:
+    for key in keys:
+        _token(document, key)
+
+
+def _paths(document: Document, key: str) -> list[str]:
+    """Every path a reference may name the token by."""
+    token = _token(document, key)
+    short = shown_path(token.path)
+    return [token.path, short] if document.token_at(short) is token else [token.path]
+
+
+def _position(document: Document, key: str) -> int:
+    return document.tokens.index(_token(document, key))
+
+
+def _put(document: Document, token: Token) -> Document:
+    return replace(
+        document, tokens=tuple(token if one.key == token.key else one for one in document.tokens)
+    )

@@ -1,0 +1,1 @@
+"""Syntax, units and evaluation of the values that tokens hold."""

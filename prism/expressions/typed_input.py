@@ -1,0 +1,51 @@
+"""What a person types into a cell, as a value."""
+
+from __future__ import annotations
+
+import re
+
+from prism.expressions.values import decode, encode, reference_of
+from prism.model.document import Document, Expression, Token, Value, shown_path
+
+#: What can only be meant as a path, so that it is said to be missing rather than to be no value.
+_PATH = re.compile(r"[A-Za-z][\w-]*(?:\.[\w-]+)+")
+_MANY = ("[", '{"parts"')
+
+
+def read_typed(document: Document, text: str, token: Token) -> Value:
+    """The value meant by ``text`` for ``token``.
+
+    A path stands for a reference, with or without braces, and wins over a color of the same
+    name. Values of many parts are typed as ``typed`` shows them.
+    """
+    plain = text.strip()
+    if plain.startswith(_MANY):
+        try:
+            return decode(plain)
+        except ValueError:
+            return Expression(plain)
+    path = reference_of(plain)
+    target = document.token_at(path or plain)
+    if target is not None and target.key != token.key and target.type == token.type:
+        return reference_to(document, target)
+    if token.type != "string" and _PATH.fullmatch(plain):
+        return Expression("{" + plain + "}")
+    return Expression(plain)
+
+
+def shown_path_or_root(document: Document, token: Token) -> str:
+    """The shortest path that a reference may name the token by."""
+    short = shown_path(token.path)
+    return short if document.token_at(short) is token else token.path
+
+
+def reference_to(document: Document, token: Token) -> Expression:
+    """The reference to a token."""
+    return Expression("{" + shown_path_or_root(document, token) + "}")
+
+
+def typed(value: Value | None) -> str:
+    """A value as it is typed: text, or JSON for one of many parts."""
+    if value is None:
+        return ""
+    return value.text if isinstance(value, Expression) else encode(value)

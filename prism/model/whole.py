@@ -1,0 +1,362 @@
+"""Whether a document is whole: its structure, not its taste.
+
+A whole document has unique keys, paths and names, defaults that exist, and nothing that stands on
+an axis, mode, token or source that is gone; its texts fit the tables that store them. References
+that name nothing and circles do not count: imported ones are kept as text, shown and listed.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, fields, is_dataclass
+from typing import get_args
+
+from prism.model.document import TIERS, TYPES, Axis, Document, Expression, Token, Use, shown_path
+
+#: Characters that a name and a path may have at most.
+MAX_NAME = 200
+MAX_PATH = 600
+#: Characters that the keys in one condition may have together.
+MAX_CONDITION = 1800
+COLOR_SCHEMES = ("", "light", "dark")
+GAMUTS = ("srgb", "display-p3")
+# Keys of axes, modes and tokens stand inside other keys, after a space.
+_KEY = re.compile(r"[!-~]{1,200}\Z")
+# What PostgreSQL text and UTF-8 cannot hold.
+_UNSTORABLE = re.compile("[\x00\ud800-\udfff]")
+
+
+@dataclass(frozen=True, slots=True)
+class Flaw:
+    """One reason why a document is not whole.
+
+    ``kind`` and ``key`` name the row it is about, as in ``prism.compare.rows``; ``others`` are
+    rows it is at odds with.
+    """
+
+    kind: str
+    key: str
+    sentence: str
+    others: tuple[tuple[str, str], ...] = ()
+
+
+def flaws(document: Document, before: Document | None = None) -> list[Flaw]:
+    """Everything that keeps ``document`` from being whole, in document order.
+
+    Parts that are the same objects in ``before``, which is whole, are only checked against what
+    has changed around them.
+    """
+    known = _Known(document, before)
+    found = list(_document(document))
+    found += _axes(document)
+    found += _tokens(document, known)
+    for check in (_ramps, _pairings, _scenes, _themes, _files):
+        found += check(document, known)
+    found += _unique(document)
+    return found
+
+
+class _Known:
+    """What the parts of a document may name, and which parts need no second look."""
+
+    def __init__(self, document: Document, before: Document | None) -> None:
+        self.tokens = {token.key for token in document.tokens}
+        self.modes = {(axis.key, mode.key) for axis in document.axes for mode in axis.modes}
+        self.axes = {axis.key for axis in document.axes}
+        self._before = before
+        same_axes = before is not None and before.axes == document.axes
+        seen = {id(token) for token in before.tokens} if before and same_axes else set()
+        self.fresh = [token for token in document.tokens if id(token) not in seen]
+        was = {token.key: token.path for token in before.tokens} if before else {}
+        self.same_paths = len(was) == len(document.tokens) and all(
+            was.get(token.key) == token.path for token in self.fresh
+        )
+        gone = {token.key for token in before.tokens} - self.tokens if before else None
+        self._settled = same_axes and gone == set()
+
+    def same(self, parts: str, document: Document) -> bool:
+        """Whether a tuple of parts is that of the document before, with all it may name."""
+        before = self._before
+        return (
+            self._settled
+            and before is not None
+            and getattr(before, parts) is getattr(document, parts)
+        )
+
+
+def _document(document: Document) -> Iterator[Flaw]:
+    if document.gamut not in GAMUTS:
+        yield Flaw("document", "document", f"The gamut “{document.gamut[:40]}” is not known.")
+    lengths = (("name", MAX_NAME), ("version", 100), ("resolver_file", 300))
+    for name, most in lengths:
+        yield from _length("document", "document", name, getattr(document, name), most)
+    for name in ("name", "description", "version", "resolver_file", "resolver_text"):
+        if _UNSTORABLE.search(getattr(document, name)):
+            yield Flaw("document", "document", _unstorable(name))
+
+
+def _axes(document: Document) -> Iterator[Flaw]:
+    for axis in document.axes:
+        yield from _key("axis", axis.key)
+        yield from _name("axis", axis.key, axis.name)
+        yield from _texts("axis", axis.key, axis)
+        keys = [mode.key for mode in axis.modes]
+        if not keys:
+            yield Flaw("axis", axis.key, f"The axis {axis.name} has no mode.")
+        elif axis.default not in keys:
+            yield Flaw(
+                "axis",
+                axis.key,
+                f"The default mode of {axis.name} is gone.",
+                (("mode", f"{axis.key} {axis.default}"),),
+            )
+        yield from _modes(axis)
+
+
+def _modes(axis: Axis) -> Iterator[Flaw]:
+    names = [mode.name for mode in axis.modes]
+    for place, mode in enumerate(axis.modes):
+        full = f"{axis.key} {mode.key}"
+        yield from _key("mode", mode.key, full)
+        yield from _name("mode", full, mode.name)
+        if mode.color_scheme not in COLOR_SCHEMES:
+            yield Flaw("mode", full, f"The color scheme of {mode.name} is not light, dark or none.")
+        first = names.index(mode.name)
+        if first != place:
+            other = ("mode", f"{axis.key} {axis.modes[first].key}")
+            yield Flaw("mode", full, f"Two modes of {axis.name} are called {mode.name}.", (other,))
+    for _, key in axis.follows.modes if axis.follows else ():
+        if all(mode.key != key for mode in axis.modes):
+            yield Flaw(
+                "axis",
+                axis.key,
+                f"The system preference of {axis.name} names a mode that is gone.",
+                (("mode", f"{axis.key} {key}"),),
+            )
+
+
+def _tokens(document: Document, known: _Known) -> Iterator[Flaw]:
+    for token in known.fresh:
+        path = shown_path(token.path)
+        yield from _key("token", token.key)
+        yield from _length("token", token.key, "path", token.path, MAX_PATH)
+        if _UNSTORABLE.search(_token_text(token)):
+            yield from _texts("token", token.key, token)
+        if not well_formed(token.path):
+            yield Flaw("token", token.key, f"“{path[:80]}” cannot be a path.")
+        if token.type not in TYPES or token.tier not in TIERS:
+            yield Flaw("token", token.key, f"The type or tier of {path} is not known.")
+        yield from _values(token, known)
+    if not known.same_paths:
+        yield from _paths(document)
+
+
+def _values(token: Token, known: _Known) -> Iterator[Flaw]:
+    conditions = [condition for condition, _ in token.values]
+    if len(set(conditions)) != len(conditions):
+        yield Flaw("token", token.key, f"{shown_path(token.path)} has two values in one place.")
+    for condition in conditions:
+        axes = [axis for axis, _ in condition.picks]
+        size = sum(len(axis) + len(mode) for axis, mode in condition.picks)
+        if len(set(axes)) != len(axes) or size > MAX_CONDITION:
+            yield Flaw("token", token.key, f"A value of {shown_path(token.path)} holds nowhere.")
+        for axis, mode in condition.picks:
+            if (axis, mode) not in known.modes:
+                yield Flaw(
+                    "token",
+                    token.key,
+                    f"{shown_path(token.path)} has a value in a mode that is gone.",
+                    (("mode", f"{axis} {mode}"), ("axis", axis)),
+                )
+
+
+def _paths(document: Document) -> Iterator[Flaw]:
+    """Two tokens on one path, and tokens that are groups too."""
+    owners: dict[str, str] = {}
+    groups: dict[str, str] = {}
+    for token in document.tokens:
+        path = shown_path(token.path)
+        if path in owners:
+            other = ("token", owners[path])
+            yield Flaw("token", token.key, f"Two tokens are called {path}.", (other,))
+        owners[path] = token.key
+        group = token.path.rpartition(".")[0]
+        while group and group not in groups:
+            groups[group] = token.key
+            group = group.rpartition(".")[0]
+    for token in document.tokens:
+        if token.path in groups:
+            other = ("token", groups[token.path])
+            sentence = f"{token.path} is a token and a group."
+            yield Flaw("token", token.key, sentence, (other,))
+
+
+def _ramps(document: Document, known: _Known) -> Iterator[Flaw]:
+    if not known.same("ramps", document) or not known.same("purposes", document):
+        purposes = {purpose.key for purpose in document.purposes}
+        for ramp in document.ramps:
+            yield from _named("ramp", ramp.key, (*ramp.steps, *ramp.moved), known, ramp.name)
+            if len(set(ramp.steps)) != len(ramp.steps):
+                yield Flaw("ramp", ramp.key, f"The ramp {ramp.name} has a step twice.")
+            if purposes and ramp.purpose and ramp.purpose not in purposes:
+                sentence = f"The purpose of the ramp {ramp.name} is gone."
+                others = [("purpose", key) for key in (ramp.purpose, *sorted(purposes))]
+                yield Flaw("ramp", ramp.key, sentence, tuple(others))
+    if not known.same("telling_apart", document):
+        for group in document.telling_apart:
+            yield from _named("telling_apart", group.key, group.tokens, known, group.name)
+
+
+def _pairings(document: Document, known: _Known) -> Iterator[Flaw]:
+    if known.same("pairings", document):
+        return
+    for pairing in document.pairings:
+        members = (pairing.foreground, *pairing.backgrounds, *filter(None, [pairing.page]))
+        yield from _named("pairing", pairing.key, members, known, "A pairing")
+        legal = pairing.use in get_args(Use) and math.isfinite(pairing.required)
+        if not pairing.backgrounds or not legal or pairing.required < 0:
+            yield Flaw("pairing", pairing.key, "A pairing lacks its background, use or ratio.")
+        yield from _texts("pairing", pairing.key, pairing)
+
+
+def _scenes(document: Document, known: _Known) -> Iterator[Flaw]:
+    if known.same("scenes", document):
+        return
+    for scene in document.scenes:
+        bound = [key for _, key in scene.bindings]
+        yield from _named("scene", scene.key, bound, known, f"The scene {scene.name}")
+        slots = [slot for slot, _ in scene.bindings]
+        if len(set(slots)) != len(slots):
+            yield Flaw("scene", scene.key, f"A slot of {scene.name} is bound twice.")
+
+
+def _themes(document: Document, known: _Known) -> Iterator[Flaw]:
+    for theme in document.themes:
+        for axis, mode in theme.picks:
+            if (axis, mode) not in known.modes:
+                yield Flaw(
+                    "theme",
+                    theme.key,
+                    f"The theme {theme.name} names a mode that is gone.",
+                    (("mode", f"{axis} {mode}"), ("axis", axis)),
+                )
+
+
+def _files(document: Document, known: _Known) -> Iterator[Flaw]:
+    if known.same("sources", document) and known.same("layers", document):
+        return
+    sources = {source.key for source in document.sources}
+    for source in document.sources:
+        stated = [entry.token for entry in source.entries if entry.token]
+        yield from _named("source", source.key, stated, known, f"The file {source.file}")
+    for layer in document.layers:
+        if layer.axis and layer.axis not in known.axes:
+            sentence = f"The axis of the modifier {layer.name} is gone."
+            yield Flaw("layer", layer.key, sentence, (("axis", layer.axis),))
+        for mode, keys in (("", layer.sources), *layer.contexts):
+            if mode and (layer.axis, mode) not in known.modes:
+                sentence = f"A context of the modifier {layer.name} is gone."
+                other = (("mode", f"{layer.axis} {mode}"),)
+                yield Flaw("layer", layer.key, sentence, other)
+            if not sources.issuperset(keys):
+                yield Flaw("layer", layer.key, f"A file of {layer.name} is gone.")
+
+
+def _unique(document: Document) -> Iterator[Flaw]:
+    """Keys, and names of axes, that two parts share."""
+    lists: dict[str, Iterable[str]] = {
+        "axis": (axis.key for axis in document.axes),
+        "token": (token.key for token in document.tokens),
+        "group": (group.path for group in document.groups),
+    }
+    plain = ("ramp", "purpose", "scheme", "theme", "pairing", "scene", "page", "source", "layer")
+    for kind in plain:
+        lists[kind] = (part.key for part in getattr(document, f"{kind}s"))
+    lists["telling_apart"] = (part.key for part in document.telling_apart)
+    for kind, keys in lists.items():
+        for key in _repeated(keys):
+            yield Flaw(kind, key, f"Two parts of the document have one key, {key[:60]}.")
+    for axis in document.axes:
+        for key in _repeated(mode.key for mode in axis.modes):
+            yield Flaw("mode", f"{axis.key} {key}", f"Two modes of {axis.name} have one key.")
+    names: dict[str, str] = {}
+    for axis in document.axes:
+        if axis.name in names:
+            other = ("axis", names[axis.name])
+            yield Flaw("axis", axis.key, f"Two axes are called {axis.name}.", (other,))
+        names[axis.name] = axis.key
+
+
+def _repeated(keys: Iterable[str]) -> list[str]:
+    seen: set[str] = set()
+    twice: dict[str, None] = {}
+    for key in keys:
+        if key in seen:
+            twice[key] = None
+        seen.add(key)
+    return list(twice)
+
+
+def _named(kind: str, key: str, tokens: Iterable[str], known: _Known, name: str) -> Iterator[Flaw]:
+    if not key or len(key) > MAX_PATH or _UNSTORABLE.search(key):
+        yield Flaw(kind, key, f"“{key[:60]}” cannot be a key.")
+    for token in tokens:
+        if token not in known.tokens:
+            yield Flaw(kind, key, f"{name} names a token that is gone.", (("token", token),))
+
+
+def _key(kind: str, key: str, full: str = "") -> Iterator[Flaw]:
+    if not _KEY.match(key):
+        yield Flaw(kind, full or key, f"“{key[:60]}” cannot be a key.")
+
+
+def _name(kind: str, key: str, name: str) -> Iterator[Flaw]:
+    if not name.strip():
+        yield Flaw(kind, key, f"The {kind} has no name.")
+    yield from _length(kind, key, "name", name, MAX_NAME)
+
+
+def _length(kind: str, key: str, what: str, text: str, most: int) -> Iterator[Flaw]:
+    if len(text) > most:
+        yield Flaw(kind, key, f"The {what} “{text[:40]}…” has more than {most} characters.")
+
+
+def _texts(kind: str, key: str, part: object) -> Iterator[Flaw]:
+    for text in _strings(part):
+        if _UNSTORABLE.search(text):
+            yield Flaw(kind, key, _unstorable(text.split("\x00")[0][:40]))
+
+
+def _token_text(token: Token) -> str:
+    """Every text of a token in one, which is quicker to look through than each."""
+    names = [text for pair in token.export_names for text in pair]
+    values = [
+        value.text if isinstance(value, Expression) else "".join(_strings(value))
+        for _, value in token.values
+    ]
+    own = (token.path, token.description, token.deprecated or "", token.extensions)
+    return "".join((*own, token.extends_from, *token.uses, *names, *values))
+
+
+def _strings(part: object) -> Iterator[str]:
+    if isinstance(part, str):
+        yield part
+    elif isinstance(part, tuple):
+        for item in part:
+            yield from _strings(item)
+    elif is_dataclass(part):
+        for one in fields(part):
+            yield from _strings(getattr(part, one.name))
+
+
+def _unstorable(what: str) -> str:
+    return f"“{what}” holds a character that no text can hold."
+
+
+def well_formed(path: str) -> bool:
+    """Whether ``path`` is one of the Design Tokens Format Module: segments between full stops,
+    without braces and without a leading ``$``, but for a last ``$root``."""
+    segments = path.removesuffix(".$root").split(".")
+    return all(s and not s.startswith("$") and "{" not in s and "}" not in s for s in segments)

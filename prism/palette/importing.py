@@ -1,0 +1,193 @@
+"""Bringing colors into a palette: what came, what clashes, and where each color goes."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from prism.changes.structure import add_tokens, check_path
+from prism.changes.values import set_value
+from prism.color import space
+from prism.errors import EditError, PrismError
+from prism.expressions.typed_input import reference_to
+from prism.formats import files, palettes
+from prism.model.document import BASE, Document, Expression, Token, shown_path
+from prism.palette import building, purposes, text_colors
+from prism.palette.building import NewKey
+from prism.resolution.resolver import Resolver, Theme
+
+Clash = Literal["", "same", "other", "twice"]
+#: What may be done with a color whose name is taken.
+ACTIONS = ("add", "replace", "keep")
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """A color that came: the path it asks for, its text, and where it stood.
+
+    ``clash`` says that the path is taken by the ``same`` color or an ``other``, or that it came
+    ``twice``; ``there`` is the text of what is there.
+    """
+
+    path: str
+    text: str
+    color: space.Color
+    line: int
+    clash: Clash
+    there: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """What is to be done with one color that came."""
+
+    path: str
+    text: str
+    action: str = "add"
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """Where a color of a picture goes: ``color`` (a raw color named ``target``), ``ramp`` (the seed
+    of a new ramp of that name) or ``token`` (the token with the path ``target`` refers to it)."""
+
+    color: space.Color
+    kind: Literal["color", "ramp", "token"]
+    target: str
+
+
+def from_text(document: Document, text: str) -> tuple[Candidate, ...]:
+    """The colors of any text, against a document."""
+    found = [(one.name, one.text, one.color, one.line) for one in text_colors.find(text)]
+    return _against(document, found)
+
+
+def again(document: Document, sent: Sequence[tuple[str, str]]) -> tuple[Candidate, ...]:
+    """Candidates from paths and texts that were looked at before; what is no color is left out."""
+    found = []
+    for number, (path, text) in enumerate(sent, 1):
+        try:
+            found.append((path, text, space.parse_function(text), number))
+        except PrismError:
+            continue
+    return _against(document, found)
+
+
+def from_file(document: Document, data: bytes, name: str, new_key: NewKey) -> tuple[Candidate, ...]:
+    """The colors of a file: a palette, Design Tokens, or any text, against a document.
+
+    Of token files the colors of the default theme are taken, all tiers, by path.
+    """
+    kind = files.kind_of(name, data)
+    if kind in ("gpl", "svg", "tokens") or name.lower().endswith(".css"):
+        read = files.read({name: data}, new_key).document
+        found = palettes.colors(read, Resolver(read).default_theme)
+        if not found:
+            raise PrismError("The file holds no color.", place=name)
+        plain = [
+            (shown_path(path), space.css_text(color), color, number)
+            for number, (path, color) in enumerate(found, 1)
+        ]
+        return _against(document, plain)
+    try:
+        text = data.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise PrismError(
+            "The file is no text.",
+            place=f"{name}, byte {error.start}",
+            mend="Pictures are brought as pictures.",
+        ) from None
+    try:
+        return from_text(document, text)
+    except PrismError as error:
+        raise error.at(name) from None
+
+
+def _against(
+    document: Document, found: Sequence[tuple[str, str, space.Color, int]]
+) -> tuple[Candidate, ...]:
+    paths = [name or space.hex_text(color)[1:] for name, _, color, _ in found]
+    times = Counter(paths)
+    resolver = Resolver(document)
+    made = []
+    for path, (_, text, color, line) in zip(paths, found, strict=True):
+        token = document.token_at(path)
+        clash: Clash = "twice" if times[path] > 1 else ""
+        there = ""
+        if token is not None:
+            answer = resolver.resolve(token.key, resolver.default_theme)
+            same = answer.color is not None and space.rgba8(answer.color) == space.rgba8(color)
+            clash, there = "same" if same else "other", answer.hex or answer.css
+        made.append(Candidate(path, text, color, line, clash, there))
+    return tuple(made)
+
+
+def place(
+    document: Document,
+    choices: Sequence[Choice],
+    new_key: NewKey,
+    *,
+    group: str = "",
+    purpose: str = "",
+) -> Document:
+    """Put the chosen colors into the palette, in their order, names as they are.
+
+    ``group`` is put before every path, ``purpose`` given to the groups they come into. Refused
+    where a name is taken and nobody said whether to replace or to keep.
+    """
+    changed = document
+    fresh: list[Token] = []
+    for choice in choices:
+        path = f"{group}.{choice.path}" if group else choice.path
+        check_path(path)
+        there = changed.token_at(path)
+        if choice.action not in ACTIONS:
+            raise EditError(f"“{choice.action[:20]}” is nothing to do with a color.", place=path)
+        if there is not None and choice.action == "add":
+            raise EditError(
+                f"“{path}” is there already.", mend="Say whether to replace it, or name it anew."
+            )
+        if any(shown_path(token.path) == path for token in fresh):
+            raise EditError(f"“{path}” came twice.", mend="Give one of the two another name.")
+        if there is not None and choice.action == "replace":
+            if there.type != "color":
+                raise EditError(f"“{path}” is no color there.", mend="Name the new one otherwise.")
+            changed = set_value(changed, there.key, BASE, Expression(choice.text))
+        elif there is None:
+            fresh.append(building.step_token(new_key(), path, choice.text))
+    if fresh:
+        changed = add_tokens(changed, fresh, after=building.last_raw_color(changed))
+    if purpose:
+        for name in dict.fromkeys(token.group for token in fresh):
+            changed = purposes.assign(changed, name, purpose, new_key)
+    return changed
+
+
+def use(document: Document, uses: Sequence[Use], theme: Theme, new_key: NewKey) -> Document:
+    """Give each color of a picture its place.
+
+    A token takes the color as a new raw color, where it gets its value in ``theme`` from now.
+    """
+    changed = document
+    for one in uses:
+        text = space.css_text(one.color)
+        if one.kind == "ramp":
+            changed = building.add_ramp(changed, one.target, {"seed": text}, new_key)
+            continue
+        if one.kind == "color":
+            changed = place(changed, [Choice(one.target, text)], new_key)
+            continue
+        target = changed.token_at(one.target)
+        if target is None or target.type != "color":
+            raise EditError(
+                f"There is no color token “{one.target}”.", mend="Choose one of the list."
+            )
+        name = f"picture.{text.lstrip('#')}"
+        changed, raw = building.raw_color(changed, text, name, new_key)
+        won = Resolver(changed).winner(target.key, theme)
+        changed = set_value(
+            changed, target.key, won[0] if won else BASE, reference_to(changed, raw)
+        )
+    return changed

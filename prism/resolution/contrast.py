@@ -1,0 +1,171 @@
+"""The contrast of every pairing in every theme.
+
+Requirements: WCAG 2.2, success criteria 1.4.3 (text), 1.4.6 (enhanced) and 1.4.11 (controls and
+graphics). Colors are composited and rounded to 8 bits first, as they are painted.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from prism.color import space
+from prism.color.contrast import contrast_ratio, cut, flatten, lightness
+from prism.model.document import Document, Pairing, Token, Use
+from prism.resolution.resolver import Resolver, Theme
+
+#: Least contrast ratio by use: level AA of WCAG 2.2, 0 where the use is exempt.
+REQUIRED: dict[Use, float] = {
+    "text": 4.5,
+    "large text": 3.0,
+    "control": 3.0,
+    "graphic": 3.0,
+    "decoration": 0.0,
+    "logotype": 0.0,
+    "inactive": 0.0,
+}
+#: Level AAA of success criterion 1.4.6, for the uses it speaks of.
+ENHANCED: dict[Use, float] = {"text": 7.0, "large text": 4.5}
+#: A stack that never gets opaque and names no page ends on the canvas of a browser: white.
+CANVAS = (1.0, 1.0, 1.0, 1.0)
+
+Rgba = tuple[float, float, float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """One pairing in one theme.
+
+    ``ratio`` is NaN where a token has no value here, and ``missing`` says which. ``gap`` is
+    the difference in CIE L*. ``foreground`` and ``background`` are opaque hex colors as
+    painted, empty where missing.
+    """
+
+    pairing: str
+    theme: Theme
+    ratio: float
+    required: float
+    gap: float
+    foreground: str
+    background: str
+    missing: str = ""
+
+    @property
+    def passes(self) -> bool:
+        """Whether the ratio, never rounded up, reaches what is required."""
+        return self.ratio >= self.required
+
+    @property
+    def fails(self) -> bool:
+        """Whether the pairing can be read here and falls short."""
+        return not self.missing and not self.passes
+
+    @property
+    def shown(self) -> str:
+        """The ratio cut to two decimals; a dash where there is none."""
+        return "–" if math.isnan(self.ratio) else cut(self.ratio)
+
+
+def audit(
+    resolver: Resolver, pairings: Iterable[Pairing], themes: Sequence[Theme]
+) -> list[Reading]:
+    """Every pairing in every theme, pairing by pairing, computed in one batch.
+
+    Themes that give the same stack of colors are computed once.
+    """
+    stacks: dict[tuple[Rgba, ...], int] = {}
+    wanted: list[tuple[Pairing, Theme, int, str]] = []
+    for pairing in pairings:
+        for theme in themes:
+            layers, missing = _stack(resolver, pairing, theme)
+            number = stacks.setdefault(layers, len(stacks)) if layers else -1
+            wanted.append((pairing, theme, number, missing))
+    measured = measure(list(stacks))
+    return [
+        Reading(pairing.key, theme, math.nan, pairing.required, math.nan, "", "", missing)
+        if number < 0
+        else Reading(
+            pairing.key, theme, measured[number][0], pairing.required, *measured[number][1:]
+        )
+        for pairing, theme, number, missing in wanted
+    ]
+
+
+def stack_reading(
+    resolver: Resolver, foreground: str, backgrounds: Sequence[str], theme: Theme
+) -> Reading:
+    """One text color on a stack of backgrounds, by token key, as a pairing would read."""
+    pairing = Pairing("", foreground, tuple(backgrounds))
+    return audit(resolver, [pairing], [theme])[0]
+
+
+def _stack(resolver: Resolver, pairing: Pairing, theme: Theme) -> tuple[tuple[Rgba, ...], str]:
+    layers: list[Rgba] = []
+    opaque = False
+    keys = [pairing.foreground, *pairing.backgrounds]
+    for key in [*keys, *([pairing.page] if pairing.page else [])]:
+        token = resolver.document.token(key)
+        if token is None:
+            return (), "A token of this pairing is gone."
+        answer = resolver.resolve(key, theme)
+        color = answer.color
+        if color is None:
+            said = answer.broken or f"{token.path} has no value in this theme."
+            return (), said
+        layers.append(space.rgba(color))
+        if len(layers) > 1 and color.alpha >= 1:
+            opaque = True
+            break
+    if not opaque:
+        layers.append(CANVAS)
+    return tuple(layers), ""
+
+
+def measure(stacks: list[tuple[Rgba, ...]]) -> list[tuple[float, float, str, str]]:
+    """Ratio, L* gap and both painted colors of each stack of colors, top first, in one batch."""
+    if not stacks:
+        return []
+    depth = max(len(stack) for stack in stacks)
+    # The padding lies under an opaque layer, so its color plays no part.
+    padded = np.array([stack + (CANVAS,) * (depth - len(stack)) for stack in stacks])
+    layers = [padded[:, i, :] for i in range(depth)]
+    above = flatten(layers)[:, :3]
+    below = flatten(layers[1:])[:, :3]
+    ratios = contrast_ratio(above, below)
+    gaps = np.abs(lightness(above) - lightness(below))
+    return [
+        (float(ratio), float(gap), _hex(top), _hex(bottom))
+        for ratio, gap, top, bottom in zip(ratios, gaps, above, below, strict=True)
+    ]
+
+
+def _hex(rgb: np.ndarray[tuple[int, ...], np.dtype[np.float64]]) -> str:
+    return "#" + "".join(f"{round(float(channel) * 255):02x}" for channel in rgb)
+
+
+def pairing_for(
+    key: str,
+    foreground: str,
+    backgrounds: tuple[str, ...],
+    use: Use,
+    *,
+    enhanced: bool = False,
+    reason: str = "",
+    page: str = "",
+) -> Pairing:
+    """A pairing that requires what WCAG 2.2 asks of its use; ``enhanced`` takes level AAA."""
+    required = ENHANCED.get(use, REQUIRED[use]) if enhanced else REQUIRED[use]
+    return Pairing(key, foreground, backgrounds, use, required, reason, page=page)
+
+
+def summary(document: Document, pairing: Pairing) -> str:
+    """A pairing in words: ``text.main on surface.card``."""
+    names = [_name(document.token(key)) for key in (pairing.foreground, *pairing.backgrounds)]
+    return f"{names[0]} on {' over '.join(names[1:])}"
+
+
+def _name(token: Token | None) -> str:
+    return token.path.removesuffix(".$root") if token else "a missing token"

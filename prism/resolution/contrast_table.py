@@ -1,0 +1,254 @@
+"""The contrast of every pairing in all themes at once, each distinct pair of colors once."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from prism.color import space
+from prism.color.contrast import relative_luminance
+from prism.model.document import Document, Pairing
+from prism.resolution.answer_tables import Fixed, Tables, holds
+from prism.resolution.answers import Answer
+from prism.resolution.contrast import Reading, audit, measure
+
+Rgba = tuple[float, float, float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """How a pairing reads in a part of all themes, and how many themes that is."""
+
+    fixed: Fixed
+    themes: int
+    reading: Reading
+
+
+@dataclass(slots=True)
+class _Opaque:
+    """A token's table as arrays: the code of each part and the number of the color in it (n,)."""
+
+    parts: NDArray[np.int64]
+    colors: NDArray[np.int64]
+
+
+class _Codes:
+    """Parts of the themes as bits: one for each mode that an axis may still be in.
+
+    Two parts have themes in common where, on every axis, their codes have a bit in common; the
+    bits in common are then the code of what they share.
+    """
+
+    MOST_BITS = 62
+
+    def __init__(self, sizes: list[int]) -> None:
+        starts = np.concatenate([[0], np.cumsum(sizes)]).tolist()
+        self.starts = starts[:-1]
+        self.masks = [
+            ((1 << size) - 1) << start for size, start in zip(sizes, starts, strict=False)
+        ]
+        self.fits = starts[-1] <= self.MOST_BITS
+        self._known: dict[Fixed, int] = {}
+
+    def code(self, fixed: Fixed) -> int:
+        """The code of a part."""
+        if fixed not in self._known:
+            places = zip(fixed, self.starts, self.masks, strict=True)
+            bits = [mask if mode < 0 else 1 << (start + mode) for mode, start, mask in places]
+            self._known[fixed] = sum(bits)
+        return self._known[fixed]
+
+    def fixed(self, code: int) -> Fixed:
+        """The part that a code stands for."""
+        found = []
+        for start, mask in zip(self.starts, self.masks, strict=True):
+            bits = code & mask
+            found.append(-1 if bits == mask else (bits >> start).bit_length() - 1)
+        return tuple(found)
+
+    def agree(self, both: NDArray[np.int64]) -> NDArray[np.bool_]:
+        """Where codes that were and-ed still have a bit on every axis."""
+        found = np.ones(both.shape, dtype=bool)
+        for mask in self.masks:
+            found &= (both & mask) != 0
+        return found
+
+
+class Survey:
+    """All readings of some pairings over a document's tables.
+
+    Pairings of two opaque colors are joined as arrays; the others part by part.
+    """
+
+    def __init__(self, tables: Tables, pairings: Iterable[Pairing]) -> None:
+        self.tables = tables
+        self.pairings = {pairing.key: pairing for pairing in pairings}
+        self._numbers: dict[Rgba, int] = {}
+        self._answers: dict[int, int] = {}
+        self._arrays: dict[str, _Opaque | None] = {}
+        self._slow: dict[str, list[Part]] = {}
+        self._fast: dict[str, tuple[NDArray[np.int64], NDArray[np.int64]]] = {}
+        self._codes = _Codes([len(axis.modes) for axis in tables.resolver.document.axes])
+        joined = []
+        for pairing in self.pairings.values():
+            found = self._join(pairing)
+            if found is None:
+                self._slow[pairing.key] = self._parts(pairing)
+            else:
+                joined.append((pairing.key, *found))
+        self._measure(joined)
+
+    def failing(self, key: str) -> list[Part]:
+        """The parts of all themes in which a pairing falls short."""
+        if key in self._slow:
+            return [part for part in self._slow[key] if part.reading.fails]
+        parts, codes = self._fast[key]
+        short = np.flatnonzero(self._ratios[codes] < self.pairings[key].required)
+        return [self._part(key, int(parts[i]), int(codes[i])) for i in short]
+
+    def falls_short(self, key: str) -> bool:
+        """Whether a pairing falls short in any theme."""
+        if key in self._slow:
+            return any(part.reading.fails for part in self._slow[key])
+        return bool((self._ratios[self._fast[key][1]] < self.pairings[key].required).any())
+
+    def failing_themes(self, key: str) -> int:
+        """In how many of all themes a pairing falls short."""
+        if key in self._slow:
+            return sum(part.themes for part in self.failing(key))
+        parts, codes = self._fast[key]
+        short = parts[self._ratios[codes] < self.pairings[key].required]
+        return sum(self.tables.share(self._codes.fixed(int(code))) for code in short)
+
+    def parts(self, key: str) -> list[Part]:
+        """Every part of all themes with the pairing's reading in it."""
+        if key in self._slow:
+            return self._slow[key]
+        parts, codes = self._fast[key]
+        return [
+            self._part(key, int(part), int(code)) for part, code in zip(parts, codes, strict=True)
+        ]
+
+    def reading(self, key: str, theme: tuple[int, ...]) -> Reading:
+        """A pairing's reading in one theme."""
+        return next(part.reading for part in self.parts(key) if holds(part.fixed, theme))
+
+    def _part(self, key: str, part: int, code: int) -> Part:
+        fixed = self._codes.fixed(part)
+        if code not in self._measured:
+            count = len(self._colors)
+            number = int(self._distinct[code])
+            stack = (self._colors[number // count], self._colors[number % count])
+            self._measured[code] = measure([stack])[0]
+        ratio, gap, above, below = self._measured[code]
+        pairing = self.pairings[key]
+        theme = self.tables.theme(fixed)
+        reading = Reading(key, theme, ratio, pairing.required, gap, above, below)
+        return Part(fixed, self.tables.share(fixed), reading)
+
+    def _parts(self, pairing: Pairing) -> list[Part]:
+        """A pairing of translucent or missing colors, part by part."""
+        keys = [
+            key
+            for key in (pairing.foreground, *pairing.backgrounds, pairing.page)
+            if self.tables.resolver.document.token(key) is not None
+        ]
+        parts = self.tables.joint(keys)
+        themes = [self.tables.theme(part) for part in parts]
+        readings = audit(self.tables.resolver, [pairing], themes)
+        return [
+            Part(part, self.tables.share(part), reading)
+            for part, reading in zip(parts, readings, strict=True)
+        ]
+
+    def _array(self, key: str) -> _Opaque | None:
+        if key not in self._arrays:
+            token = self.tables.resolver.document.token(key)
+            rows = self.tables.of(key) if token is not None else []
+            colors = [self._number(answer) for _, answer in rows]
+            opaque = bool(rows) and min(colors) >= 0 and self._codes.fits
+            self._arrays[key] = (
+                _Opaque(
+                    np.array([self._codes.code(fixed) for fixed, _ in rows], dtype=np.int64),
+                    np.array(colors, dtype=np.int64),
+                )
+                if opaque
+                else None
+            )
+        return self._arrays[key]
+
+    def _number(self, answer: Answer) -> int:
+        """The number of an opaque color; -1 for any other answer."""
+        known = self._answers.get(id(answer))
+        if known is None:
+            color = answer.color
+            known = -1
+            if color is not None and color.alpha >= 1:
+                known = self._numbers.setdefault(space.rgba(color), len(self._numbers))
+            # The tables hold every answer, so that no other takes its identity.
+            self._answers[id(answer)] = known
+        return known
+
+    def _join(
+        self, pairing: Pairing
+    ) -> tuple[NDArray[np.int64], NDArray[np.int64], NDArray[np.int64]] | None:
+        """Codes of the parts in which both colors are one, and the numbers of the two."""
+        above = self._array(pairing.foreground)
+        below = self._array(pairing.backgrounds[0]) if pairing.backgrounds else None
+        if above is None or below is None:
+            return None
+        both = above.parts[:, None] & below.parts[None, :]
+        first, second = np.nonzero(self._codes.agree(both))
+        return both[first, second], above.colors[first], below.colors[second]
+
+    def _measure(
+        self, joined: list[tuple[str, NDArray[np.int64], NDArray[np.int64], NDArray[np.int64]]]
+    ) -> None:
+        """Measure each distinct pair of colors once."""
+        self._colors = list(self._numbers)
+        self._measured: dict[int, tuple[float, float, str, str]] = {}
+        count = max(len(self._colors), 1)
+        codes = [above * count + below for _, _, above, below in joined]
+        every = np.concatenate(codes) if codes else np.zeros(0, dtype=np.int64)
+        self._distinct, places = np.unique(every, return_inverse=True)
+        painted = np.array(self._colors or [(0.0, 0.0, 0.0, 1.0)])[:, :3]
+        luminance = relative_luminance(np.floor(painted * 255 + 0.5) / 255)
+        first, second = luminance[self._distinct // count], luminance[self._distinct % count]
+        self._ratios = (np.maximum(first, second) + 0.05) / (np.minimum(first, second) + 0.05)
+        start = 0
+        for key, parts, above, _ in joined:
+            self._fast[key] = (parts, places[start : start + len(above)])
+            start += len(above)
+
+
+Failing = dict[str, list[Reading]]
+
+
+def failing(tables: Tables, known: tuple[Document, Failing] | None = None) -> Failing:
+    """The pairings that fall short in some theme, by key, with their readings there.
+
+    ``known`` is the document that this one was made from with its answer: what no change reached
+    is taken from there.
+    """
+    resolver = tables.resolver
+    document, reached = resolver.document, resolver.reached
+    found: Failing = {}
+    open_pairings = list(document.pairings)
+    if known is not None and reached is not None:
+        same = {id(pairing) for pairing in known[0].pairings}
+        open_pairings = []
+        for pairing in document.pairings:
+            members = {pairing.foreground, *pairing.backgrounds, pairing.page}
+            if id(pairing) not in same or members & reached:
+                open_pairings.append(pairing)
+            elif pairing.key in known[1]:
+                found[pairing.key] = known[1][pairing.key]
+    survey = Survey(tables, open_pairings)
+    for key in survey.pairings:
+        readings = [part.reading for part in survey.failing(key)]
+        if readings:
+            found[key] = readings
+    return {one.key: found[one.key] for one in document.pairings if one.key in found}

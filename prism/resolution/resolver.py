@@ -1,0 +1,428 @@
+"""Resolution: what every token is in a theme, why, and which axes had a say.
+
+A stored answer is keyed by the modes of the axes that were consulted for it, so themes that
+differ only elsewhere share it.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Container, Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from itertools import product
+
+from prism.color import space
+from prism.errors import ExpressionError
+from prism.expressions.values import (
+    ITEMS,
+    evaluate_tree,
+    nearest,
+    parse,
+    part_type,
+    reference_of,
+    references,
+)
+from prism.model.document import (
+    Composite,
+    Condition,
+    Document,
+    Expression,
+    Listing,
+    Token,
+    Value,
+    shown_path,
+)
+from prism.resolution.answers import Answer, Items, Parts, Resolved
+from prism.resolution.graph import Graph, strong_components
+
+#: How many paths that are not there get a suggestion.
+_SUGGESTED = 40
+#: A theme: the position of the mode picked on each axis, in the order of the axes.
+Theme = tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Hop:
+    """One step of a trace: a token, the condition that won, its value and the answer here."""
+
+    token: str
+    condition: Condition
+    value: Value | None
+    answer: Answer
+    depth: int
+
+
+@dataclass(frozen=True, slots=True)
+class _Candidate:
+    """One conditional value: positions of axis and mode, keys of the tokens it refers to, and
+    the one it is an alias of, if it is one."""
+
+    picks: tuple[tuple[int, int], ...]
+    condition: Condition
+    value: Value
+    targets: tuple[str, ...]
+    alias: str = ""
+
+
+@dataclass(slots=True)
+class _Compiled:
+    key: str
+    path: str
+    type: str
+    axes: tuple[int, ...]
+    candidates: tuple[_Candidate, ...]
+
+    @property
+    def targets(self) -> set[str]:
+        return {target for candidate in self.candidates for target in candidate.targets}
+
+
+class _PassedOnError(ExpressionError):
+    """What a token refers to has no value here."""
+
+
+class Resolver:
+    """Resolves one document and remembers what it found.
+
+    Lives as long as the document does. Threads may share it: an answer is stored whole, and
+    two threads that find the same one store the same.
+    """
+
+    def __init__(self, document: Document, before: Resolver | None = None) -> None:
+        """A resolver for ``document``.
+
+        ``before`` is that of the document it was made from: what no change can reach keeps its
+        answers.
+        """
+        self.document = document
+        self.axis_index = {axis.key: i for i, axis in enumerate(document.axes)}
+        self.mode_index = [
+            {mode.key: i for i, mode in enumerate(axis.modes)} for axis in document.axes
+        ]
+        self._memo: dict[str, dict[tuple[int, ...], dict[tuple[int, ...], Answer]]] = {}
+        self._places: dict[tuple[int, ...], tuple[tuple[int, ...], tuple[int, ...]]] = {}
+        self._suggested: dict[str, str] = {}
+        self.evaluations = 0
+        #: Which tokens name which in some value, by key.
+        self.graph: Graph
+        #: Tokens that a change since ``before`` may reach, by key; None where that is not known.
+        self.reached: set[str] | None = None
+        changed = self._changed(before) if before is not None else None
+        if before is None or changed is None:
+            self._by_path = {token.path: token.key for token in document.tokens}
+            for token in document.tokens:
+                self._by_path.setdefault(shown_path(token.path), token.key)
+            self._order = {token.key: place for place, token in enumerate(document.tokens)}
+            self._tokens = {token.key: self._compile(token) for token in document.tokens}
+            self.graph = Graph({key: one.targets for key, one in self._tokens.items()})
+        else:
+            self._by_path, self._order = before._by_path, before._order
+            compiled = {token.key: self._compile(token) for token in changed}
+            self._tokens = before._tokens | compiled
+            named = {key: one.targets for key, one in compiled.items()}
+            self.graph = before.graph.changed(named)
+            reached = self.graph.users(named) | before.graph.users(named)
+            self.reached = reached
+            for key, memo in before._memo.copy().items():  # another thread may add to it
+                if key not in reached and key in self._tokens:
+                    self._memo[key] = memo
+
+    def _changed(self, before: Resolver) -> list[Token] | None:
+        """The tokens that are different; None where everything may be."""
+        old, now = before.document, self.document
+        if old.axes != now.axes or old.gamut != now.gamut or len(old.tokens) != len(now.tokens):
+            return None
+        changed = []
+        for was, token in zip(old.tokens, now.tokens, strict=True):
+            if was is not token and was != token:
+                if (was.key, was.path) != (token.key, token.path):
+                    return None
+                changed.append(token)
+        return changed
+
+    def _compile(self, token: Token) -> _Compiled:
+        candidates = []
+        axes: set[int] = set()
+        for condition, value in token.values:
+            picks = tuple(
+                sorted(
+                    (self.axis_index[axis], self.mode_index[self.axis_index[axis]][mode])
+                    for axis, mode in condition.picks
+                )
+            )
+            axes.update(axis for axis, _ in picks)
+            found = (self._by_path.get(path) for path in references(value, token.type))
+            targets = tuple(dict.fromkeys(key for key in found if key is not None))
+            whole = isinstance(value, Expression) and bool(reference_of(value.text))
+            alias = targets[0] if whole and targets else ""
+            candidates.append(_Candidate(picks, condition, value, targets, alias))
+        candidates.sort(key=lambda one: strength([axis for axis, _ in one.picks]), reverse=True)
+        return _Compiled(token.key, token.path, token.type, tuple(sorted(axes)), tuple(candidates))
+
+    # Themes
+
+    @property
+    def default_theme(self) -> Theme:
+        """The default mode of every axis."""
+        return tuple(self.mode_index[i][axis.default] for i, axis in enumerate(self.document.axes))
+
+    @property
+    def theme_count(self) -> int:
+        """How many themes there are: the product of all axes' modes."""
+        return math.prod(len(axis.modes) for axis in self.document.axes)
+
+    def theme(self, picks: dict[str, str]) -> Theme:
+        """The theme with the modes named by key; every other axis at its default."""
+        chosen = list(self.default_theme)
+        for axis, mode in picks.items():
+            index = self.axis_index[axis]
+            chosen[index] = self.mode_index[index][mode]
+        return tuple(chosen)
+
+    def themes(
+        self, axes: Sequence[str] | None = None, start: Theme | None = None
+    ) -> Iterator[Theme]:
+        """Every theme, or every combination of the modes of ``axes`` with the rest at ``start``."""
+        base = self.default_theme if start is None else start
+        varied = set(self.axis_index) if axes is None else set(axes)
+        ranges = [
+            range(len(axis.modes)) if axis.key in varied else (base[i],)
+            for i, axis in enumerate(self.document.axes)
+        ]
+        return product(*ranges)
+
+    def picks(self, theme: Theme) -> dict[str, str]:
+        """A theme as axis keys and mode keys."""
+        return {axis.key: axis.modes[theme[i]].key for i, axis in enumerate(self.document.axes)}
+
+    # Answers
+
+    def key_of(self, path: str) -> str | None:
+        """The key of the token a reference to ``path`` means, or None."""
+        return self._by_path.get(path)
+
+    def winner(self, key: str, theme: Theme) -> tuple[Condition, Value] | None:
+        """The strongest condition that holds in ``theme``, and its value; None if absent."""
+        won = self._winner(key, theme)
+        return (won.condition, won.value) if won is not None else None
+
+    def _winner(self, key: str, theme: Theme) -> _Candidate | None:
+        for candidate in self._tokens[key].candidates:
+            for axis, mode in candidate.picks:
+                if theme[axis] != mode:
+                    break
+            else:
+                return candidate
+        return None
+
+    def resolve(self, key: str, theme: Theme) -> Answer:
+        """What the token is in ``theme``."""
+        known = self._recall(key, theme)
+        return known if known is not None else self._settle(key, theme)
+
+    def consulted(self, key: str, theme: Theme) -> tuple[int, ...]:
+        """Positions of the axes that had a say in the token's answer in ``theme``."""
+        self.resolve(key, theme)
+        for axes, table in self._memo[key].copy().items():
+            if tuple(theme[axis] for axis in axes) in table:
+                return axes
+        return ()
+
+    def _recall(self, key: str, theme: Theme) -> Answer | None:
+        for axes, table in self._memo.get(key, {}).copy().items():
+            answer = table.get(tuple([theme[axis] for axis in axes]))
+            if answer is not None:
+                return answer
+        return None
+
+    def _store(self, key: str, theme: Theme, axes: Iterable[int], answer: Answer) -> None:
+        consulted = tuple(sorted(axes))
+        table = self._memo.setdefault(key, {}).setdefault(consulted, {})
+        table[tuple(theme[axis] for axis in consulted)] = answer
+
+    def _targets(self, key: str, theme: Theme) -> tuple[str, ...]:
+        won = self._winner(key, theme)
+        return won.targets if won is not None else ()
+
+    def _settle(self, key: str, theme: Theme) -> Answer:
+        """Evaluate everything ``key`` still needs, one circle or single token at a time."""
+        for members in self._components(key, theme):
+            axes: set[int] = set()
+            inside = set(members)
+            for member in members:
+                axes.update(self._tokens[member].axes)
+                for target in self._targets(member, theme):
+                    if target not in inside:
+                        axes.update(self.consulted(target, theme))
+            circular = len(members) > 1 or members[0] in self._targets(members[0], theme)
+            circle = self._circle(members, theme) if circular else ""
+            for member in members:
+                self.evaluations += 1
+                answer = (
+                    Answer(self._tokens[member].type, broken=circle)
+                    if circular
+                    else self._evaluate(member, theme)
+                )
+                self._store(member, theme, axes, answer)
+        settled = self._recall(key, theme)
+        assert settled is not None
+        return settled
+
+    def _components(self, start: str, theme: Theme) -> Iterator[list[str]]:
+        """Circles and single tokens that are not known yet in ``theme``, targets first."""
+        return strong_components(
+            [start],
+            lambda key: self._targets(key, theme),
+            lambda key: self._recall(key, theme) is not None,
+        )
+
+    def components(self, keys: Iterable[str], known: Container[str]) -> Iterator[list[str]]:
+        """Tokens that may refer to each other in some theme, targets first, without ``known``."""
+        return strong_components(keys, self.all_targets, lambda key: key in known)
+
+    def all_targets(self, key: str) -> tuple[str, ...]:
+        """Keys of all tokens that the token refers to, in any theme."""
+        return tuple(dict.fromkeys(t for one in self._tokens[key].candidates for t in one.targets))
+
+    def own_axes(self, key: str) -> tuple[int, ...]:
+        """Positions of the axes that the token's own conditions name."""
+        return self._tokens[key].axes
+
+    def winning_targets(self, key: str, theme: Theme) -> tuple[str, tuple[str, ...]]:
+        """Where the winning value is one whole reference, the key it means; and all its targets."""
+        won = self._winner(key, theme)
+        return (won.alias, won.targets) if won is not None else ("", ())
+
+    def evaluate(self, key: str, theme: Theme) -> Answer:
+        """The token's answer from those of its targets; for a token in no circle."""
+        self.evaluations += 1
+        return self._evaluate(key, theme)
+
+    def learn(self, key: str, rows: Iterable[tuple[tuple[int, ...], Answer]]) -> None:
+        """Remember answers by parts of the themes; -1 stands for a free axis."""
+        memo = self._memo.setdefault(key, {})
+        for fixed, answer in rows:
+            place = self._places.get(fixed)
+            if place is None:
+                axes = tuple([i for i, mode in enumerate(fixed) if mode >= 0])
+                place = self._places[fixed] = (axes, tuple([fixed[axis] for axis in axes]))
+            memo.setdefault(place[0], {})[place[1]] = answer
+
+    def _circle(self, members: list[str], theme: Theme) -> str:
+        """The sentence for a circle, starting at the member first in document order."""
+        first = min(members, key=self._order.__getitem__)
+        inside = set(members)
+        reached: dict[str, str] = {}
+        queue = [first]
+        for key in queue:
+            for target in self._targets(key, theme):
+                if target == first:
+                    chain = [key]
+                    while chain[-1] != first:
+                        chain.append(reached[chain[-1]])
+                    names = [shown_path(self._tokens[one].path) for one in reversed(chain)]
+                    return "Circle: " + " → ".join([*names, names[0]]) + "."
+                if target in inside and target not in reached:
+                    reached[target] = key
+                    queue.append(target)
+        return "Circle."
+
+    def _evaluate(self, key: str, theme: Theme) -> Answer:
+        token = self._tokens[key]
+        won = self._winner(key, theme)
+        if won is None:
+            return Answer(token.type)
+        try:
+            value = self._value(won.value, token.type, theme)
+        except _PassedOnError as error:
+            return Answer(token.type, broken=str(error), passed_on=True)
+        except ExpressionError as error:
+            return Answer(token.type, broken=str(error))
+        if isinstance(value, space.Color):
+            fitted = space.fit(value, self.document.gamut)
+            return Answer(token.type, fitted, mapped=fitted != value)
+        return Answer(token.type, value)
+
+    def value_in(self, value: Value, type: str, theme: Theme) -> Resolved:
+        """What a value of ``type`` comes to in ``theme``; ``ExpressionError`` where it is broken."""
+        return self._value(value, type, theme)
+
+    def _value(self, value: Value, type: str, theme: Theme) -> Resolved:
+        if isinstance(value, Listing):
+            return Items(tuple(self._value(item, ITEMS[type], theme) for item in value.items))
+        if isinstance(value, Composite):
+            return Parts(
+                tuple(
+                    (name, self._value(part, part_type(type, name), theme))
+                    for name, part in value.parts
+                )
+            )
+        parsed = parse(value.text, type)
+        if parsed.reference:
+            accepted = ("number", "fontWeight") if type in ("number", "fontWeight") else (type,)
+            return self._look(parsed.reference, accepted, theme)
+        if parsed.literal is not None:
+            return parsed.literal
+
+        def look(path: str, types: tuple[str, ...]) -> object:
+            return self._look(path, types, theme)
+
+        return evaluate_tree(parsed, type, look)
+
+    def _look(self, path: str, types: tuple[str, ...], theme: Theme) -> Resolved:
+        """What a reference gives; it must be of one of ``types``."""
+        target = self._by_path.get(path)
+        if target is None:
+            raise ExpressionError(f"{{{path}}} does not exist.", mend=self._nearest(path))
+        answer = self.resolve(target, theme)
+        if answer.type not in types:
+            needed = "number or measure" if len(types) > 2 else types[0]
+            raise ExpressionError(f"{{{path}}} is a {answer.type}, and a {needed} is needed here.")
+        if answer.broken:
+            whole = answer.broken.startswith(("Circle", "{"))
+            raise _PassedOnError(
+                answer.broken if whole else f"{{{path}}} is broken: {answer.broken}"
+            )
+        if answer.value is None:
+            raise _PassedOnError(f"{{{path}}} has no value in this theme.")
+        return answer.value
+
+    def _nearest(self, path: str) -> str:
+        """Known paths like one that is not there; said for the first ones only, as it takes time."""
+        if path not in self._suggested and len(self._suggested) < _SUGGESTED:
+            self._suggested[path] = nearest(path, self._by_path)
+        return self._suggested.get(path, "")
+
+    # Why
+
+    def trace(self, key: str, theme: Theme) -> list[Hop]:
+        """The token's whole path to its literals, hop by hop, depth first."""
+        hops: list[Hop] = []
+        work = [(key, 0)]
+        seen: set[str] = set()
+        while work:
+            current, depth = work.pop()
+            if current in seen:
+                continue
+            seen.add(current)
+            won = self.winner(current, theme)
+            condition, value = won if won is not None else (Condition(), None)
+            hops.append(Hop(current, condition, value, self.resolve(current, theme), depth))
+            work.extend((target, depth + 1) for target in reversed(self._targets(current, theme)))
+        return hops
+
+    def influence(self, key: str) -> tuple[str, ...]:
+        """Keys of the axes that can change what the token resolves to, by what it may reach."""
+        return self.influence_of([key])
+
+    def influence_of(self, keys: Iterable[str]) -> tuple[str, ...]:
+        """Keys of the axes that can change what any of the tokens resolves to."""
+        axes: set[int] = set()
+        for reached in self.graph.reach(keys):
+            axes.update(self._tokens[reached].axes)
+        return tuple(self.document.axes[i].key for i in sorted(axes))
+
+
+def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:
+    """Sort key of a condition on these axis positions: more axes win, then later ones."""
+    return len(axes), tuple(sorted(axes, reverse=True))

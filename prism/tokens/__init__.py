@@ -1,1 +1,0 @@
-"""Tokens: the document, its expressions, how they resolve and how they change."""

@@ -1,0 +1,1 @@
+"""What a page shows, as plain values."""

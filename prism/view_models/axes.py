@@ -1,0 +1,83 @@
+"""The axes as they are shown: their modes, what varies by each, and what a removal would lose."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from prism.changes.axes import lost_with_mode
+from prism.derive import modes
+from prism.derive.tuning import Row
+from prism.model.document import Axis, Document, Mode
+from prism.resolution.contrast import audit
+from prism.resolution.resolver import Resolver, Theme
+
+
+@dataclass(frozen=True, slots=True)
+class ModeRow:
+    """A mode, how many values hold in it alone, and the preferences that lead to it."""
+
+    mode: Mode
+    values: int
+    follows: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class AxisRow:
+    """An axis with its modes, and how many tokens have a value on it."""
+
+    axis: Axis
+    modes: tuple[ModeRow, ...]
+    tokens: int
+
+
+def rows(document: Document) -> list[AxisRow]:
+    """Every axis in order."""
+    found = []
+    for axis in document.axes:
+        follows = axis.follows
+        shown = tuple(
+            ModeRow(
+                mode,
+                len(lost_with_mode(document, axis.key, mode.key)),
+                tuple(
+                    f"{follows.feature}: {value}"
+                    for value, key in (follows.modes if follows else ())
+                    if follows and key == mode.key
+                ),
+            )
+            for mode in axis.modes
+        )
+        tokens = sum(
+            any(condition.mode_on(axis.key) for condition, _ in token.values)
+            for token in document.tokens
+        )
+        found.append(AxisRow(axis, shown, tokens))
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """A proposed mode: each row with its color now and then, as hex, and how many pairings fall
+    short in the mode it is made from and in the new one, all rows taken."""
+
+    rows: tuple[tuple[Row, str, str], ...]
+    short_now: int
+    short_then: int
+
+
+def proposal(resolver: Resolver, theme: Theme, axis: str, source: str) -> Proposal:
+    """A mode made of ``source``, seen with the other modes of ``theme``. Raises ``EditError``."""
+    document = resolver.document
+    rows = modes.propose(document, axis, source, "proposed")
+    made = modes.with_rows(document, axis, Mode("proposed", "proposed"), source, rows)
+    after = Resolver(made)
+    picks = resolver.picks(theme)
+    now, then = resolver.theme(picks | {axis: source}), after.theme(picks | {axis: "proposed"})
+    return Proposal(
+        tuple(
+            (row, resolver.resolve(row.token.key, now).hex, after.resolve(row.token.key, then).hex)
+            for row in rows
+        ),
+        sum(one.fails for one in audit(resolver, document.pairings, [now])),
+        sum(one.fails for one in audit(after, made.pairings, [then])),
+    )

@@ -1,0 +1,116 @@
+"""Which tokens the sheet shows: by words, type, tier, group and state."""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+from dataclasses import dataclass
+
+from prism.errors import ExpressionError
+from prism.expressions.values import leaves, parse
+from prism.model.document import TYPES, Document, Token, shown_path
+from prism.resolution.contrast import audit
+from prism.resolution.resolver import Resolver, Theme
+
+#: What a state asks for, in the order it is offered.
+STATES = {
+    "literal": "raw literals",
+    "broken": "broken",
+    "failing": "a pairing fails",
+    "unused": "unused",
+    "changed": "changed since",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Filter:
+    """What is asked for; empty members ask for nothing. ``changed`` are the keys that count as
+    changed."""
+
+    words: str = ""
+    type: str = ""
+    tier: str = ""
+    group: str = ""
+    state: str = ""
+    changed: frozenset[str] = frozenset()
+
+    @property
+    def asks(self) -> bool:
+        """Whether anything is asked for."""
+        return any((self.words, self.type, self.tier, self.group, self.state))
+
+
+def choose(resolver: Resolver, asked: Filter, themes: Collection[Theme]) -> list[Token]:
+    """The tokens that a filter lets through, in document order; ``themes`` are those shown."""
+    document = resolver.document
+    words = asked.words.lower().split()
+    found = [
+        token
+        for token in document.tokens
+        if all(word in shown_path(token.path).lower() for word in words)
+        and asked.type in ("", token.type)
+        and asked.tier in ("", token.tier)
+        and (not asked.group or token.within(asked.group))
+    ]
+    if asked.state == "literal":
+        return [token for token in found if token.tier != "raw" and _literal(token)]
+    if asked.state == "broken":
+        return [one for one in found if any(resolver.resolve(one.key, at).broken for at in themes)]
+    if asked.state == "failing":
+        keys = _failing(resolver, themes)
+        return [token for token in found if token.key in keys]
+    if asked.state == "unused":
+        used = _used(document)
+        return [token for token in found if token.key not in used]
+    if asked.state == "changed":
+        return [token for token in found if token.key in asked.changed]
+    return found
+
+
+def types(document: Document) -> list[str]:
+    """The types that some token has, in the order of ``TYPES``."""
+    there = {token.type for token in document.tokens}
+    return [one for one in TYPES if one in there]
+
+
+def groups(document: Document) -> list[str]:
+    """The first segments of all paths, in order."""
+    return list(dict.fromkeys(token.top for token in document.tokens))
+
+
+def _literal(token: Token) -> bool:
+    """Whether one of a token's values is written out rather than referred to."""
+    for _, value in token.values:
+        for expression, expected in leaves(value, token.type):
+            try:
+                if not parse(expression.text, expected).references:
+                    return True
+            except ExpressionError:
+                continue
+    return False
+
+
+def _failing(resolver: Resolver, themes: Collection[Theme]) -> set[str]:
+    pairings = {pairing.key: pairing for pairing in resolver.document.pairings}
+    readings = audit(resolver, pairings.values(), list(themes))
+    return {pairings[one.pairing].foreground for one in readings if one.fails}
+
+
+def _used(document: Document) -> set[str]:
+    """Tokens that another token, a pairing or a binding refers to."""
+    used: set[str] = set()
+    for token in document.tokens:
+        for _, value in token.values:
+            for expression, expected in leaves(value, token.type):
+                try:
+                    paths = parse(expression.text, expected).references
+                except ExpressionError:
+                    continue
+                for path in paths:
+                    target = document.token_at(path)
+                    if target is not None:
+                        used.add(target.key)
+    for pairing in document.pairings:
+        used |= {pairing.foreground, *pairing.backgrounds, pairing.page}
+    for scene in document.scenes:
+        used |= {key for _, key in scene.bindings}
+    return used

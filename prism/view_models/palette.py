@@ -1,0 +1,244 @@
+"""The palette: raw colors by purpose and ramp, as they are in one theme."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from prism.color import notation as notations
+from prism.color import space
+from prism.color.contrast import cut, ink_on, ratio_of
+from prism.model.document import Document, Purpose, Ramp, Token
+from prism.palette import building, purposes, ramps, recipes
+from prism.resolution.answers import Answer
+from prism.resolution.resolver import Resolver, Theme
+
+
+@dataclass(frozen=True, slots=True)
+class Swatch:
+    """One raw color: its last name, its text in the notation asked for, its ratios on white and on
+    black, cut for display.
+
+    ``ink`` says what can be read on it: ``dark``, ``light``, or ``clear`` where it is translucent
+    or has no color here. ``beyond`` marks a color that sRGB cannot hold, ``seed`` the seed of its
+    ramp, ``moved`` a step moved by hand.
+    """
+
+    token: Token
+    answer: Answer
+    name: str
+    text: str
+    on_white: str
+    on_black: str
+    ink: str
+    beyond: bool = False
+    seed: bool = False
+    moved: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Strip:
+    """Raw colors that stand together: a ramp, or a group of colors that is none."""
+
+    name: str
+    swatches: tuple[Swatch, ...]
+    ramp: Ramp | None = None
+    words: str = ""
+
+    @property
+    def steps(self) -> tuple[str, ...]:
+        """The names of its colors."""
+        return tuple(one.name for one in self.swatches)
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """The strips of one purpose; None for those without."""
+
+    purpose: Purpose | None
+    strips: tuple[Strip, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Head:
+    """A step that strips share: its name, and the ratio aimed at where all agree."""
+
+    name: str
+    target: str
+
+
+def swatch(
+    resolver: Resolver,
+    token: Token,
+    theme: Theme,
+    notation: str = "hex",
+    ramp: Ramp | None = None,
+) -> Swatch:
+    """One color token as a swatch."""
+    answer = resolver.resolve(token.key, theme)
+    name = token.leaf
+    color = answer.color
+    moved = ramp is not None and token.key in ramp.moved
+    if color is None:
+        return Swatch(token, answer, name, "", "", "", "clear", moved=moved)
+    return Swatch(
+        token, answer, name, *_facts(color, notation), seed=_is_seed(token, ramp), moved=moved
+    )
+
+
+@lru_cache(maxsize=16384)
+def _facts(color: space.Color, notation: str) -> tuple[str, str, str, str, bool]:
+    """What a swatch says of a color: text, ratios on white and black, ink, whether beyond sRGB."""
+    white, black = (ratio_of(color, one) for one in (space.WHITE, space.BLACK))
+    ink = "clear" if space.rgba8(color)[3] < 1 else ink_on(color)
+    beyond = notations.beyond_srgb(color)
+    return notations.write(color, notation), cut(white), cut(black), ink, beyond
+
+
+def _is_seed(token: Token, ramp: Ramp | None) -> bool:
+    fields = dict(ramp.parameters) if ramp else {}
+    if fields.get("keep-seed") != "yes" or ramp is None or token.key in ramp.moved:
+        return False
+    return any(getattr(value, "text", "") == fields["seed"] for _, value in token.values)
+
+
+def sections(resolver: Resolver, theme: Theme, notation: str = "hex") -> list[Section]:
+    """The raw colors by purpose, ramp by ramp; what has no purpose comes last."""
+    document = resolver.document
+    order: list[Purpose | None] = [*purposes.of(document), None]
+    known = {one.key for one in order if one is not None}
+    found = []
+    strips = _strips(resolver, theme, notation)
+    for purpose in order:
+        key = purpose.key if purpose else ""
+        held = [
+            strip
+            for strip in strips
+            if (strip.ramp.purpose if strip.ramp and strip.ramp.purpose in known else "") == key
+        ]
+        if held:
+            found.append(Section(purpose, tuple(held)))
+    return found
+
+
+def _strips(resolver: Resolver, theme: Theme, notation: str) -> list[Strip]:
+    document = resolver.document
+    found = []
+    taken: set[str] = set()
+    for ramp in document.ramps:
+        steps = [token for key in ramp.steps if (token := document.token(key)) is not None]
+        taken |= {token.key for token in steps}
+        made = tuple(swatch(resolver, token, theme, notation, ramp) for token in steps)
+        found.append(Strip(ramp.name, made, ramp, recipe_words(ramp)))
+    groups: dict[str, list[Swatch]] = {}
+    for token in document.tokens:
+        if token.is_raw_color and token.key not in taken:
+            one = swatch(resolver, token, theme, notation)
+            groups.setdefault(token.group, []).append(one)
+    return found + [Strip(name, tuple(members)) for name, members in groups.items()]
+
+
+def recipe_words(ramp: Ramp) -> str:
+    """How a ramp is made, in a few words."""
+    if not ramp.parameters:
+        return "as it came"
+    fields = dict(ramp.parameters)
+    gamut = "sRGB" if fields["gamut"] == "srgb" else "P3"
+    return f"{fields['method']}, {gamut}"
+
+
+def heads(found: Sequence[Section]) -> tuple[Head, ...]:
+    """The steps of the longest strip, where at least two have them all; else none.
+
+    Targets are shown where every anchored ramp with these steps aims at the same.
+    """
+    strips = [strip for section in found for strip in section.strips]
+    lists = [strip.steps for strip in strips]
+    longest = max(lists, key=len, default=())
+    if len(longest) < 3 or lists.count(longest) < 2:
+        return ()
+    aims = {
+        ramps.targets_of(recipes.read(strip.ramp.parameters))
+        for strip in strips
+        if strip.steps == longest and strip.ramp and _anchored(strip.ramp)
+    }
+    shared = aims.pop() if len(aims) == 1 else ()
+    return tuple(
+        Head(name, f"{shared[place]:.2f}" if len(shared) == len(longest) else "")
+        for place, name in enumerate(longest)
+    )
+
+
+def _anchored(ramp: Ramp) -> bool:
+    return dict(ramp.parameters).get("method") == "anchored"
+
+
+def landing_on(resolver: Resolver, key: str, theme: Theme) -> list[Token]:
+    """The tokens that come to a raw color in ``theme``, through any number of hops."""
+    users = resolver.graph.users([key]) - {key}
+    return [
+        other
+        for other in resolver.document.tokens
+        if other.key in users and any(h.token == key for h in resolver.trace(other.key, theme))
+    ]
+
+
+@dataclass(frozen=True, slots=True)
+class Carried:
+    """What hangs on some raw colors, in all themes: tokens, and pairings that hold one of them."""
+
+    tokens: tuple[Token, ...]
+    tiers: tuple[str, ...]
+    pairings: int
+
+
+def carried(resolver: Resolver, keys: Sequence[str]) -> Carried:
+    """What may come to one of ``keys`` in some theme."""
+    reached = resolver.graph.users(keys) - set(keys)
+    tokens = tuple(token for token in resolver.document.tokens if token.key in reached)
+    held = reached | set(keys)
+    pairings = [
+        one
+        for one in resolver.document.pairings
+        if held & {one.foreground, *one.backgrounds, one.page}
+    ]
+    return Carried(tokens, tuple(dict.fromkeys(token.tier for token in tokens)), len(pairings))
+
+
+def step_options(document: Document, key: str) -> list[Token]:
+    """Other raw colors that could stand in for one that goes, its own ramp first."""
+    ramp = building.ramp_with(document, key)
+    own = set(ramp.steps) if ramp else set()
+    raw = [token for token in document.tokens if token.is_raw_color and token.key != key]
+    return sorted(raw, key=lambda token: token.key not in own)
+
+
+@dataclass(frozen=True, slots=True)
+class MadeStep:
+    """A step that a recipe would make: its name, hex, ratio with the recipe's reference, and what
+    can be read on it."""
+
+    name: str
+    hex: str
+    ratio: str
+    target: str
+    ink: str
+    seed: bool
+
+
+def made(recipe: ramps.Recipe, steps: Sequence[ramps.Step], names: Sequence[str]) -> list[MadeStep]:
+    """The steps of a recipe as they are shown before they are stored."""
+    found = []
+    for name, step in zip(names, steps, strict=True):
+        found.append(
+            MadeStep(
+                name,
+                space.hex_text(step.color),
+                cut(ratio_of(step.color, recipe.reference)),
+                f"{step.target:.2f}" if step.target else "",
+                ink_on(step.color),
+                step.is_seed,
+            )
+        )
+    return found

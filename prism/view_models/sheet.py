@@ -1,0 +1,201 @@
+"""The sheet: every token against the modes of one axis."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterable, Sequence
+from dataclasses import dataclass, replace
+
+from prism.expressions.values import reference_of, value_text
+from prism.model.document import BASE, TIERS, Axis, Condition, Mode, Tier, Token, Value, shown_path
+from prism.resolution.answers import Answer
+from prism.resolution.contrast import Reading, audit
+from prism.resolution.resolver import Resolver, Theme
+
+#: Rows sent at once, rows in one block of them, and in one of those sent when they come into sight.
+AT_ONCE, BLOCK, LATER = 24, 24, 60
+#: What tokens without a group are listed under; no segment of a path is like it.
+NO_GROUP = "."
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """One token in one mode: what won, what came out, and its tightest pairing there.
+
+    ``inherited`` tells that what shows here was not stored for this mode; ``worst`` is the
+    reading that misses by most, or comes closest to missing, of the token as a foreground; where
+    nothing is required of it, the lowest.
+    """
+
+    token: Token
+    mode: Mode | None
+    theme: Theme
+    condition: Condition
+    value: Value | None
+    answer: Answer
+    inherited: bool
+    worst: Reading | None
+
+    @property
+    def text(self) -> str:
+        """The stored value on one line."""
+        return value_text(self.value) if self.value is not None else ""
+
+    @property
+    def shown(self) -> str:
+        """What the cell says: a reference without its braces, or the value."""
+        if self.answer.broken:
+            return f"broken: {self.text}"
+        if self.value is None:
+            return "—"
+        path = reference_of(self.text)
+        return shown_path(path) if path else self.text
+
+    @property
+    def looks(self) -> str:
+        """Class names for how it looks: inherited, broken, narrow (a condition on several axes)."""
+        found = ("inherited", self.inherited), ("broken", bool(self.answer.broken))
+        several = ("narrow", len(self.condition.picks) > 1)
+        return "".join(f" {name}" for name, holds in (*found, several) if holds)
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A token's row of cells."""
+
+    token: Token
+    cells: tuple[Cell, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Block:
+    """Some tokens of a group that are shown together; ``name`` is the first segment of their paths,
+    or ``NO_GROUP``.
+
+    ``first`` heads its group, ``count`` is the size of the whole group, ``later`` tells that its
+    rows are sent when they come into sight, ``folded`` that they are not shown.
+    """
+
+    tier: Tier
+    name: str
+    tokens: tuple[Token, ...]
+    first: bool
+    count: int
+    later: bool
+    folded: bool
+    lines: tuple[Line, ...] = ()
+
+
+def columns(resolver: Resolver, axis: Axis | None, theme: Theme) -> list[tuple[Mode | None, Theme]]:
+    """The modes of ``axis`` as themes, all else as in ``theme``; the theme alone without axis."""
+    if axis is None:
+        return [(None, theme)]
+    index = resolver.axis_index[axis.key]
+    return [(mode, (*theme[:index], i, *theme[index + 1 :])) for i, mode in enumerate(axis.modes)]
+
+
+def in_order(tokens: Iterable[Token]) -> list[Token]:
+    """Tokens as the sheet lists them: by tier, group by group, document order within."""
+    return [token for members in _by_group(tokens).values() for token in members]
+
+
+def _group(token: Token) -> str:
+    """The group a token is listed in; those that lie in none are listed together."""
+    return token.top if token.group else NO_GROUP
+
+
+def _by_group(tokens: Iterable[Token]) -> dict[tuple[Tier, str], list[Token]]:
+    found: dict[tuple[Tier, str], list[Token]] = {}
+    for token in tokens:
+        found.setdefault((token.tier, _group(token)), []).append(token)
+    return dict(sorted(found.items(), key=lambda one: TIERS.index(one[0][0])))
+
+
+def blocks(
+    resolver: Resolver,
+    axis: Axis | None,
+    theme: Theme,
+    tokens: Sequence[Token],
+    *,
+    folded: Collection[str] = (),
+    always: Collection[str] = (),
+) -> list[Block]:
+    """``tokens`` in blocks, the first ``AT_ONCE`` rows or a few more with their cells.
+
+    Blocks that hold one of the tokens ``always`` have their cells too; groups named in ``folded``
+    have none.
+    """
+    sought = [token for key in always if (token := resolver.document.token(key)) is not None]
+    opened = {(token.tier, _group(token)) for token in sought}
+    planned: list[Block] = []
+    shown: list[Token] = []
+    for (tier, name), members in _by_group(tokens).items():
+        shut = name in folded
+        here = (tier, name) in opened
+        near = len(shown) < AT_ONCE or here
+        parts = [members[:0]] if shut else _parts(members, BLOCK if near else LATER)
+        for place, part in enumerate(parts):
+            wanted = here and any(token.key in always for token in part)
+            later = len(shown) >= AT_ONCE and not wanted and not shut
+            if not later:
+                shown += part
+            planned.append(Block(tier, name, tuple(part), place == 0, len(members), later, shut))
+    made = iter(lines(resolver, axis, theme, shown))
+    return [
+        block if block.later else replace(block, lines=tuple(next(made) for _ in block.tokens))
+        for block in planned
+    ]
+
+
+def _parts(members: list[Token], size: int) -> list[list[Token]]:
+    return [members[start : start + size] for start in range(0, len(members), size)]
+
+
+def lines(
+    resolver: Resolver, axis: Axis | None, theme: Theme, tokens: Sequence[Token]
+) -> list[Line]:
+    """A row for each of ``tokens``, one cell per mode of ``axis``."""
+    document = resolver.document
+    themes = columns(resolver, axis, theme)
+    wanted = {token.key for token in tokens}
+    pairings = [pairing for pairing in document.pairings if pairing.foreground in wanted]
+    worst: dict[tuple[str, Theme], Reading] = {}
+    foreground = {pairing.key: pairing.foreground for pairing in pairings}
+    for reading in audit(resolver, pairings, [theme for _, theme in themes]):
+        if reading.missing:
+            continue
+        place = (foreground[reading.pairing], reading.theme)
+        if place not in worst or _tightness(reading) < _tightness(worst[place]):
+            worst[place] = reading
+    return [
+        Line(
+            token,
+            tuple(
+                cell(resolver, token, axis, mode, where, worst.get((token.key, where)))
+                for mode, where in themes
+            ),
+        )
+        for token in tokens
+    ]
+
+
+def _tightness(reading: Reading) -> tuple[bool, float]:
+    """What is required comes before what is only measured, such as a card on its page."""
+    return not reading.required, reading.ratio / (reading.required or 1)
+
+
+def cell(
+    resolver: Resolver,
+    token: Token,
+    axis: Axis | None,
+    mode: Mode | None,
+    theme: Theme,
+    worst: Reading | None = None,
+) -> Cell:
+    """One cell of the sheet."""
+    won = resolver.winner(token.key, theme)
+    condition, value = won if won is not None else (BASE, None)
+    default = axis is None or mode is None or axis.default == mode.key
+    own = default or (axis is not None and condition.mode_on(axis.key) is not None)
+    return Cell(
+        token, mode, theme, condition, value, resolver.resolve(token.key, theme), not own, worst
+    )

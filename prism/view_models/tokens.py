@@ -1,0 +1,152 @@
+"""The page of a token: where it is used, what else lands where it does, what a value comes to."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from coloraide.css.color_names import name2val_map
+
+from prism.color import space
+from prism.errors import PrismError
+from prism.expressions.values import references
+from prism.model.document import Condition, Document, Pairing, Token, shown_path
+from prism.model.names import css_names
+from prism.palette import text_colors
+from prism.palette.ramps import oklch
+from prism.resolution.answers import Answer
+from prism.resolution.resolver import Resolver, Theme
+
+#: So many loose colors of one scene are offered.
+_MOST_LOOSE = 48
+
+
+@dataclass(frozen=True, slots=True)
+class TokenPage:
+    """What a token's page shows beside what the token says of itself."""
+
+    users: tuple[Token, ...]
+    pairings: tuple[Pairing, ...]
+    scenes: tuple[str, ...]
+    css_name: str
+    own_export_name: str
+
+
+def page(resolver: Resolver, token: Token) -> TokenPage:
+    """Where a token is used: tokens that refer to it, pairings and scenes."""
+    document = resolver.document
+    users = tuple(
+        other
+        for other in document.tokens
+        if any(
+            document.token_at(path) is token
+            for _, value in other.values
+            for path in references(value, other.type)
+        )
+    )
+    pairings = tuple(
+        one
+        for one in document.pairings
+        if token.key in (one.foreground, *one.backgrounds, one.page)
+    )
+    scenes = tuple(
+        scene.name
+        for scene in document.scenes
+        if any(key == token.key for _, key in scene.bindings)
+    )
+    name = css_names(document).get(token.key, "")
+    return TokenPage(users, pairings, scenes, name, dict(token.export_names).get("css", ""))
+
+
+def landing_beside(resolver: Resolver, key: str, theme: Theme, limit: int = 12) -> list[Token]:
+    """Other tokens that land on the raw token where this one does in a theme."""
+    hops = resolver.trace(key, theme)
+    end = hops[-1].token
+    if end == key:
+        return []
+    users = resolver.graph.users([end])
+    found = [
+        other
+        for other in resolver.document.tokens
+        if other.key in users
+        and other.key not in (key, end)
+        and other.tier != "raw"
+        and any(hop.token == end for hop in resolver.trace(other.key, theme))
+    ]
+    return found[:limit]
+
+
+def result(document: Document, key: str, condition: Condition, theme: Theme) -> Answer:
+    """What a token comes to in ``theme`` with the modes of ``condition``."""
+    resolver = Resolver(document)
+    picks = resolver.picks(theme) | dict(condition.picks)
+    return resolver.resolve(key, resolver.theme(picks))
+
+
+@dataclass(frozen=True, slots=True)
+class Pick:
+    """A color to pick: what is typed for it, and its hex."""
+
+    value: str
+    hex: str
+
+
+@dataclass(frozen=True, slots=True)
+class Shelf:
+    """Colors to pick from, with a name."""
+
+    name: str
+    colors: tuple[Pick, ...]
+
+
+def shelf(resolver: Resolver, theme: Theme) -> list[Shelf]:
+    """The ramps step by step in a theme, every other set of raw colors that was brought or saved
+    under a group, the loose colors of each scene, then the named colors of CSS by hue."""
+    document = resolver.document
+    sets: dict[str, list[Token]] = {}
+    taken: set[str] = set()
+    for ramp in document.ramps:
+        steps = [token for key in ramp.steps if (token := document.token(key)) is not None]
+        sets.setdefault(ramp.name or "single", []).extend(steps)
+        taken.update(ramp.steps)
+    for token in document.tokens:
+        if token.is_raw_color and token.key not in taken:
+            sets.setdefault(token.group or "single", []).append(token)
+    found = [
+        Shelf(
+            name,
+            tuple(
+                Pick(shown_path(one.path), resolver.resolve(one.key, theme).hex) for one in steps
+            ),
+        )
+        for name, steps in sets.items()
+    ]
+    loose = ((scene.name, _loose(scene.markup)) for scene in document.scenes)
+    found += [Shelf(name, colors) for name, colors in loose if colors]
+    named = _css_names()
+    for start in range(0, len(named), 24):
+        found.append(Shelf("CSS", named[start : start + 24]))
+    return found
+
+
+@lru_cache(maxsize=32)
+def _loose(markup: str) -> tuple[Pick, ...]:
+    """The colors that are written out in a scene, each once; words that are colors too are not."""
+    try:
+        found = text_colors.find(markup)
+    except PrismError:
+        return ()
+    written = {one.text: space.hex_text(one.color) for one in found if not one.text.isalpha()}
+    return tuple(Pick(text, shown) for text, shown in written.items())[:_MOST_LOOSE]
+
+
+@lru_cache(maxsize=1)
+def _css_names() -> tuple[Pick, ...]:
+    """The named colors of CSS Color 4, section 6.1, greys first and then by hue and lightness."""
+
+    def place(name: str) -> tuple[bool, int, float]:
+        lightness, chroma, hue = oklch(space.parse(name))
+        return chroma > 0.02, int(hue // 30) if chroma > 0.02 else 0, -lightness
+
+    names = [name for name in name2val_map if name != "transparent"]
+    return tuple(Pick(name, space.hex_text(space.parse(name))) for name in sorted(names, key=place))
