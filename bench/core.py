@@ -17,8 +17,8 @@ from pathlib import Path
 from bench import documents
 from prism.color import space
 from prism.model.document import BASE, Document, Expression
-from prism.resolution.answer_tables import Tables, find
-from prism.resolution.contrast_table import Survey
+from prism.resolution.answer_tables import AnswerTables, find
+from prism.resolution.contrast_table import ContrastTable
 from prism.resolution.resolver import Resolver
 
 TABLE = Path(__file__).parent.parent / "docs" / "benchmarks.md"
@@ -41,7 +41,7 @@ def all_themes(built: Document) -> list[str]:
     runs = []
     for _ in range(2):
         resolver = Resolver(built)
-        tables = Tables(resolver)
+        tables = AnswerTables(resolver)
         runs.append(timed(tables.all))
     together, answers = min(runs, key=lambda run: run[0])
     themes = list(resolver.themes())
@@ -67,7 +67,7 @@ def all_themes(built: Document) -> list[str]:
     ]
     busiest = max(built.tokens[:60], key=lambda token: len(resolver.graph.users([token.key]))).key
     changed = _edited(built, busiest)
-    fresh, _ = timed(lambda: Tables(Resolver(changed)).all())
+    fresh, _ = timed(lambda: AnswerTables(Resolver(changed)).all())
     started = time.perf_counter()
     kept = Resolver(changed, resolver)
     reached = kept.graph.users([busiest])
@@ -94,7 +94,7 @@ def growth() -> list[str]:
     for count in (1_000, 10_000, 50_000):
         built = documents.document(count)
         resolver = Resolver(built)
-        seconds, answers = timed(Tables(resolver).all)
+        seconds, answers = timed(AnswerTables(resolver).all)
         assert isinstance(answers, int)
         made = resolver.evaluations
         rows.append(
@@ -107,11 +107,11 @@ def growth() -> list[str]:
 def audit(built: Document) -> list[str]:
     """Auditing pairings in all themes against pair by pair with coloraide."""
     resolver = Resolver(built)
-    tables = Tables(resolver)
+    tables = AnswerTables(resolver)
     tables.all()
-    runs = [timed(lambda: _failing(Survey(tables, built.pairings))) for _ in range(3)]
+    runs = [timed(lambda: _failing(ContrastTable(tables, built.pairings))) for _ in range(3)]
     seconds, found = min(runs, key=lambda run: run[0])
-    survey = Survey(tables, built.pairings)
+    survey = ContrastTable(tables, built.pairings)
     themes = list(resolver.themes())
     sample = [(p, t) for p in built.pairings[:: len(built.pairings) // 40] for t in themes[::9]]
     verdicts: list[bool] = []
@@ -138,7 +138,7 @@ def audit(built: Document) -> list[str]:
     ]
 
 
-def _failing(survey: Survey) -> int:
+def _failing(survey: ContrastTable) -> int:
     """How many pairings fall short in some theme."""
     return sum(survey.falls_short(key) for key in survey.pairings)
 
@@ -155,8 +155,8 @@ def memory() -> str:
     code = (
         "from bench import core, documents\n"
         "from prism.resolution.resolver import Resolver\n"
-        "from prism.resolution.answer_tables import Tables\n"
-        "Tables(Resolver(documents.document(10_000))).all()\n"
+        "from prism.resolution.answer_tables import AnswerTables\n"
+        "AnswerTables(Resolver(documents.document(10_000))).all()\n"
         "print(core.peak())"
     )
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)

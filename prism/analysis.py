@@ -1,1 +1,178 @@
-"""All that is computed from a document."""
+"""All that is computed from a document: each once, carried over where an edit cannot reach.
+
+Nothing else keeps what follows from a document. Results are made when they are first asked for;
+threads may share an analysis.
+"""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any, Generic, TypeVar, overload
+
+from prism import checks
+from prism.checks.check import Finding
+from prism.compare.rows import RowTables, rows_of
+from prism.formats import css
+from prism.model import names, roles
+from prism.model.document import TYPES, Document, Token
+from prism.palette import coverage
+from prism.resolution import contrast_table
+from prism.resolution.answer_tables import AnswerTables
+from prism.resolution.contrast_table import Part
+from prism.resolution.current import resolver_of
+from prism.resolution.resolver import Resolver
+
+T = TypeVar("T")
+
+
+class computed(Generic[T]):  # noqa: N801 - used as a decorator, as property is
+    """A property computed at most once for each analysis, whatever the number of threads.
+
+    Not ``functools.cached_property``: before Python 3.12 all instances of a class share its lock.
+    """
+
+    def __init__(self, compute: Callable[[Any], T]) -> None:
+        self._compute = compute
+        self._name = compute.__name__
+        self.__doc__ = compute.__doc__
+
+    @overload
+    def __get__(self, analysis: None, owner: type) -> computed[T]: ...
+    @overload
+    def __get__(self, analysis: Analysis, owner: type) -> T: ...
+    def __get__(self, analysis: Analysis | None, owner: type) -> computed[T] | T:
+        if analysis is None:
+            return self
+        results = analysis._results
+        if self._name not in results:
+            with analysis._lock:
+                if self._name not in results:
+                    results[self._name] = self._compute(analysis)
+        result: T = results[self._name]
+        return result
+
+
+@dataclass(frozen=True, slots=True)
+class _Before:
+    """What was known of the document that this one was made from."""
+
+    document: Document
+    results: Mapping[str, Any]
+
+
+class Analysis:
+    """A document and all that follows from it.
+
+    ``previous`` is the analysis of the document that this one was made from. What it knows when a
+    result is first asked for is used for it, and none of it is kept beyond.
+    """
+
+    def __init__(self, document: Document, previous: Analysis | None = None) -> None:
+        self.document = document
+        self._lock = threading.RLock()
+        self._results: dict[str, Any] = {}
+        self._before = _Before(previous.document, previous._results) if previous else None
+
+    def _previous(self, name: str) -> Any:
+        """A result of the analysis before, or None."""
+        return self._before.results.get(name) if self._before else None
+
+    @computed
+    def rows(self) -> RowTables:
+        """The document as rows; those that the one before had too are the same objects."""
+        return rows_of(self.document, self._before.document if self._before else None)
+
+    @computed
+    def resolver(self) -> Resolver:
+        """The document's resolver; what no change reached keeps its answers."""
+        return resolver_of(self.document, self._previous("resolver"))
+
+    @computed
+    def answers(self) -> AnswerTables:
+        """All answers of the document's tokens, each made when it is asked for."""
+        return AnswerTables(self.resolver)
+
+    @computed
+    def failing(self) -> dict[str, list[Part]]:
+        """The pairings that fall short in some theme, by key, with the parts where they do."""
+        known = self._previous("failing")
+        if known is None or self._before is None:
+            return contrast_table.failing(self.answers)
+        return contrast_table.failing(self.answers, (self._before.document, known))
+
+    @computed
+    def findings(self) -> list[Finding]:
+        """What the checks of what is stored find; contrast has its own place."""
+        return checks.run(self, *checks.HYGIENE)
+
+    @computed
+    def coverage(self) -> coverage.Coverage:
+        """What a scheme of this kind usually needs, and this one has or lacks."""
+        return coverage.look(self.document, self.resolver)
+
+    @computed
+    def counts(self) -> dict[str, int]:
+        """The number beside each room on the route."""
+        tokens = self.document.tokens
+        return {
+            "palette": sum(token.is_raw_color for token in tokens),
+            "tokens": len(tokens),
+            "stage": 1,
+            "checks": len(self.failing),
+            "exchange": self.resolver.theme_count,
+        }
+
+    @computed
+    def axis_names(self) -> dict[str, str]:
+        """The name of each axis in addresses and attributes, by key."""
+        return names.axis_names(self.document)
+
+    @computed
+    def mode_names(self) -> dict[tuple[str, str], str]:
+        """The name of each mode in addresses and attributes, by the keys of axis and mode."""
+        return names.mode_names(self.document)
+
+    @computed
+    def types(self) -> list[str]:
+        """The types that some token has, in the order of ``TYPES``."""
+        present = {token.type for token in self.document.tokens}
+        return [name for name in TYPES if name in present]
+
+    @computed
+    def groups(self) -> list[str]:
+        """The first segments of the paths, in document order."""
+        return list(dict.fromkeys(token.top for token in self.document.tokens))
+
+    @computed
+    def guessed(self) -> dict[str, str]:
+        """The token key that each slot of the scenes takes by its name."""
+        known = self._previous("guessed")
+        if known is not None and self._before is not None:
+            was, now = self._before.document.tokens, self.document.tokens
+            if len(was) == len(now) and all(map(_same_name, was, now)):
+                same: dict[str, str] = known
+                return same
+        return roles.guess(self.document)
+
+    @computed
+    def bindings(self) -> dict[str, Token]:
+        """The token of each slot of the shipped scene: the stored binding, else the guess."""
+        stored = next((dict(scene.bindings) for scene in self.document.scenes), {})
+        return roles.bound(self.document, stored, self.guessed)
+
+    @computed
+    def stage_sheet(self) -> str:
+        """The style sheet that paints the shipped scene: all tokens, and its slots bound to them."""
+        return css.write(self.document) + "\n" + css.write_slots(self.document, self.bindings)
+
+
+def _same_name(one: Token, other: Token) -> bool:
+    """Whether two tokens differ in nothing that a guess by name looks at."""
+    return one is other or (one.key, one.path, one.type, one.tier) == (
+        other.key,
+        other.path,
+        other.type,
+        other.tier,
+    )

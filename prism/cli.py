@@ -80,7 +80,7 @@ def _map(text: str) -> tuple[str, tuple[str, str]]:
     selector, _, meaning = text.rpartition("=")
     axis, colon, mode = meaning.partition(":")
     if not (selector and axis and colon and mode):
-        raise PrismError(f"“{text}” is no map.", mend="Write it as SELECTOR=axis:mode.")
+        raise PrismError(f"“{text}” is no map.", fix="Write it as SELECTOR=axis:mode.")
     return selector, (axis, mode)
 
 
@@ -110,7 +110,7 @@ def _folder(folder: Path, found: list[Path]) -> dict[str, bytes]:
         raise FormatError(
             "The folder holds no file that is read.",
             place=str(folder),
-            mend="Files end with " + ", ".join(files.ENDINGS) + ".",
+            fix="Files end with " + ", ".join(files.ENDINGS) + ".",
         )
     return _named(folder, tokens)
 
@@ -132,11 +132,11 @@ def theme_for(found: Resolver, wanted: Sequence[str]) -> Theme:
         axis = next((one for one in found.document.axes if one.name == name), None)
         if axis is None:
             known = ", ".join(one.name for one in found.document.axes) or "none"
-            raise PrismError(f"There is no axis “{name}”.", mend=f"Axes: {known}.")
+            raise PrismError(f"There is no axis “{name}”.", fix=f"Axes: {known}.")
         mode = next((one for one in axis.modes if one.name == mode_name), None)
         if mode is None:
             known = ", ".join(one.name for one in axis.modes)
-            raise PrismError(f"{name} has no mode “{mode_name}”.", mend=f"Modes: {known}.")
+            raise PrismError(f"{name} has no mode “{mode_name}”.", fix=f"Modes: {known}.")
         picks[axis.key] = mode.key
     return found.theme(picks)
 
@@ -244,7 +244,7 @@ def trace(file: str, path: str, wanted: tuple[str, ...], maps: tuple[str, ...]) 
     token = document.token_at(path.strip("{}"))
     if token is None:
         paths = [shown_path(one.path) for one in document.tokens]
-        raise PrismError(f"{{{path}}} does not exist.", mend=nearest(path, paths))
+        raise PrismError(f"{{{path}}} does not exist.", fix=nearest(path, paths))
     found = Resolver(document)
     rows = []
     for hop in found.trace(token.key, theme_for(found, wanted)):
@@ -280,7 +280,7 @@ def audit(
         ((name, data),) = _bytes(pairs).items()
         document = replace(document, pairings=pairing_files.read(data, name, document))
     if not document.pairings:
-        raise FormatError("There are no pairings.", place=file, mend="Name them with --pairings.")
+        raise FormatError("There are no pairings.", place=file, fix="Name them with --pairings.")
     found = Resolver(document)
     readings = [
         (pairing, reading)

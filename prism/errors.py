@@ -1,4 +1,4 @@
-"""One hierarchy of errors: a plain sentence, the place, and a mend."""
+"""One hierarchy of errors: a plain sentence, the place, and a fix."""
 
 from __future__ import annotations
 
@@ -11,26 +11,26 @@ def _printable(text: str) -> str:
 class PrismError(Exception):
     """Something a person can put right.
 
-    ``sentence`` says what is wrong, ``place`` where (a file, a path, a position), ``mend``
+    ``sentence`` says what is wrong, ``place`` where (a file, a path, a position), ``fix``
     what to do. The web and the command line print all three as they are.
     """
 
-    def __init__(self, sentence: str, *, place: str = "", mend: str = "") -> None:
+    def __init__(self, sentence: str, *, place: str = "", fix: str = "") -> None:
         super().__init__(sentence)
         self.sentence = _printable(sentence)
         self.place = _printable(place)
-        self.mend = _printable(mend)
+        self.fix = _printable(fix)
 
     def __str__(self) -> str:
         parts = [f"{self.place}: {self.sentence}" if self.place else self.sentence]
-        if self.mend:
-            parts.append(self.mend)
+        if self.fix:
+            parts.append(self.fix)
         return " ".join(parts)
 
     def at(self, place: str) -> PrismError:
         """The same error with ``place`` put in front of its own place."""
         inner = f"{place}, {self.place}" if self.place else place
-        return type(self)(self.sentence, place=inner, mend=self.mend)
+        return type(self)(self.sentence, place=inner, fix=self.fix)
 
 
 class ExpressionError(PrismError):

@@ -119,7 +119,7 @@ def remove_mode(document: Document, axis: str, mode: str, default: str = "") -> 
     _mode(owner, mode)
     modes = tuple(one for one in owner.modes if one.key != mode)
     if not modes:
-        raise EditError("It is the only mode.", place=owner.name, mend="Remove the axis.")
+        raise EditError("It is the only mode.", place=owner.name, fix="Remove the axis.")
     new_default = owner.default if owner.default != mode else default or modes[0].key
     follows = owner.follows
     if follows is not None:
@@ -196,7 +196,7 @@ def _with_axes(document: Document, axes: Sequence[Axis]) -> Document:
     if any(not name for name in names):
         raise EditError("An axis needs a name.")
     if len(set(names)) != len(names):
-        raise EditError("Two axes have one name.", mend="Choose another.")
+        raise EditError("Two axes have one name.", fix="Choose another.")
     for axis in axes:
         modes = [mode.name.strip() for mode in axis.modes]
         if any(not name for name in modes) or len(set(modes)) != len(modes):

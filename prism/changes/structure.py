@@ -33,7 +33,7 @@ def check_path(path: str) -> None:
     if not well_formed(path):
         raise EditError(
             f"“{path[:80]}” cannot be a path.",
-            mend="Segments stand between full stops and hold no braces and no leading $.",
+            fix="Segments stand between full stops and hold no braces and no leading $.",
         )
     if len(path) > MAX_PATH:
         raise EditError(f"A path has at most {MAX_PATH} characters.")
@@ -72,7 +72,7 @@ def remove_tokens(document: Document, keys: Collection[str]) -> Document:
             if held:
                 raise EditError(
                     f"{{{held[0]}}} is used by {shown_path(token.path)}.",
-                    mend="Point its users elsewhere first.",
+                    fix="Point its users elsewhere first.",
                 )
     return _without(document, going)
 
@@ -183,7 +183,7 @@ def describe_token(
     if plain:
         if not re.fullmatch(r"[A-Za-z0-9_-]+", plain):
             raise EditError(
-                f"“{plain[:60]}” is no custom property.", mend="Write a name such as --text-main."
+                f"“{plain[:60]}” is no custom property.", fix="Write a name such as --text-main."
             )
         names = (*names, ("css", plain))
     told = replace(
@@ -232,7 +232,7 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
     if any(path in paths for _, v in kept.values for path in references(v, kept.type)):
         raise EditError(
             f"{shown_path(kept.path)} itself refers to {{{paths[-1]}}}.",
-            mend="Give it a value of its own first.",
+            fix="Give it a value of its own first.",
         )
     changed = replace_reference(document, gone, keep)
     renamed = {gone: keep}
@@ -352,7 +352,7 @@ def _with_tokens(document: Document, tokens: Iterable[Token]) -> Document:
     if both:
         raise EditError(
             f"“{both[0]}” would be a token and a group.",
-            mend=f"Name the token {both[0]}.$root.",
+            fix=f"Name the token {both[0]}.$root.",
         )
     return settle_names(changed)
 

@@ -102,7 +102,7 @@ def add_pairing(document: Document, pairing: Pairing) -> Document:
         if token.type != "color":
             raise EditError("A pairing is made of colors.", place=shown_path(token.path))
     if not pairing.backgrounds:
-        raise EditError("A pairing needs a background.", mend="Name one color token.")
+        raise EditError("A pairing needs a background.", fix="Name one color token.")
     same = (pairing.foreground, pairing.backgrounds, pairing.use)
     if any((p.foreground, p.backgrounds, p.use) == same for p in document.pairings):
         raise EditError("This pairing is there already.")
@@ -162,14 +162,14 @@ def check_value(document: Document, token: Token, value: Value) -> None:
     """Raise ``ExpressionError`` unless ``value`` parses as the token's type and every token it
     refers to is there."""
     if isinstance(value, Expression) and not value.text.strip():
-        raise ExpressionError("The value is empty.", mend="Clear the cell to inherit instead.")
+        raise ExpressionError("The value is empty.", fix="Clear the cell to inherit instead.")
     if not (isinstance(value, Expression) and reference_of(value.text)):
         check(value, token.type)
     for expression, expected in leaves(value, token.type):
         for path in parse(expression.text, expected).references:
             if document.token_at(path) is None:
                 known = [shown_path(one.path) for one in document.tokens if one.type == expected]
-                raise ExpressionError(f"{{{path}}} does not exist.", mend=nearest(path, known))
+                raise ExpressionError(f"{{{path}}} does not exist.", fix=nearest(path, known))
 
 
 def refuse_broken(document: Document, *keys: str, before: Document | None = None) -> None:
@@ -181,7 +181,7 @@ def refuse_broken(document: Document, *keys: str, before: Document | None = None
         if before is not None and broken and before.token(key) is not None:
             broken -= breaks(resolver_of(before), key)
         for sentence in sorted(broken):
-            raise EditError(sentence, mend="Nothing was changed.")
+            raise EditError(sentence, fix="Nothing was changed.")
 
 
 def refuse_new_breaks(document: Document, before: Document) -> Document:

@@ -79,6 +79,6 @@ def flatten(layers: Sequence[ArrayLike]) -> Array:
     return np.concatenate([rounded[..., :3], stack[..., 3:]], axis=-1)
 
 
-def cut(ratio: float) -> str:
+def truncate_ratio(ratio: float) -> str:
     """A ratio for display: two decimals, cut and never rounded up."""
     return f"{math.floor(ratio * 100 + 1e-9) / 100:.2f}"

@@ -100,7 +100,7 @@ def parse(text: str) -> Color:
         shown = source if len(source) <= 60 else source[:57] + "…"
         raise ExpressionError(
             f"“{shown}” is not a color.",
-            mend="Write a hex value such as #236b53, a CSS color function or a {reference}.",
+            fix="Write a hex value such as #236b53, a CSS color function or a {reference}.",
         )
     color = from_engine(found.color)
     if not all(c is None or math.isfinite(c) for c in color.coords):

@@ -15,6 +15,7 @@ from prism.errors import PrismError
 from prism.expressions.values import decode, encode
 from prism.model import document as model
 from prism.model.document import Condition, Document
+from prism.resolution.recent import Recent
 
 Row = dict[str, Any]
 
@@ -82,7 +83,7 @@ def condition_from(text: str) -> Condition:
     try:
         picks = [(str(axis), str(mode)) for axis, mode in json.loads(text)]
     except (ValueError, TypeError, RecursionError):
-        raise PrismError("This is not a condition.", mend="Choose one of the list.") from None
+        raise PrismError("This is not a condition.", fix="Choose one of the list.") from None
     return Condition.of(dict(picks))
 
 
@@ -173,26 +174,30 @@ def parts_of(kind: str, rows: Iterable[tuple[str, Row]]) -> dict[str, Any]:
     return {attribute: tuple(parts)}
 
 
+_tables: Recent[RowTables] = Recent()
+
+
 def rows_of(document: Document, before: Document | None = None) -> RowTables:
-    """A document's tables, made once and kept with it; nobody changes them.
+    """A document's tables, shared by all who ask; nobody changes them.
 
     ``before`` is a document that shares parts with it.
     """
-    kept = document.kept.get("rows")
-    if not isinstance(kept, RowTables):
-        shared = before.kept.get("rows") if before is not None else None
-        known = (before, shared) if before is not None and isinstance(shared, RowTables) else None
-        kept = document.kept["rows"] = flatten(document, known)
-    return kept
+
+    def make() -> RowTables:
+        shared = _tables.get(before) if before is not None else None
+        known = (before, shared) if before is not None and shared is not None else None
+        return flatten(document, known)
+
+    return _tables.of(document, make)
 
 
 def document_of(tables: RowTables, before: Document) -> Document:
-    """The document of tables that nobody changes any more, which are kept with it.
+    """The document of tables that nobody changes any more.
 
     ``before`` is the document that they were made from.
     """
     document = unflatten(tables, (before, rows_of(before)))
-    document.kept["rows"] = tables
+    _tables.put(document, tables)
     return document
 
 

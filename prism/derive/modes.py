@@ -74,7 +74,7 @@ def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
     for token, value in rising:
         trial.put(token, value, given[token.key], "level", "levels get lighter as they rise")
     trial.tune(meant)
-    trial.mend(mirrored)
+    trial.fix(mirrored)
     order = {token.key: place for place, token in enumerate(document.tokens)}
     differing = [row for row in trial.rows.values() if row.proposed != row.now]
     return sorted(differing, key=lambda row: order[row.token.key])

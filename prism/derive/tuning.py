@@ -77,7 +77,7 @@ class Trial:
                 if token.key in grounds:
                     self._tune(after, theme, token, value, grounds[token.key])
 
-    def mend(self, keys: Iterable[str]) -> None:
+    def fix(self, keys: Iterable[str]) -> None:
         """Move what can be read now and could not be read then along its ladder, no further than
         it must; ``keys`` are of tokens that stand on one."""
         after, theme = self._now()

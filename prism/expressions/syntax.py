@@ -95,7 +95,7 @@ class _Source:
 
 
 def parse_color(text: str) -> ColorNode:
-    """A color expression. Raises ``ExpressionError`` with position and mend."""
+    """A color expression. Raises ``ExpressionError`` with position and fix."""
     return _Parser(text).color_expression()
 
 
@@ -130,13 +130,13 @@ class _Parser:
             place, name = open_[-1]
             self.fail(f"`)` is missing after `{name}`.", place + 1)
 
-    def fail(self, sentence: str, column: int, mend: str = "") -> None:
+    def fail(self, sentence: str, column: int, fix: str = "") -> None:
         place = self.source.position(column)
-        raise ExpressionError(sentence, place=f"position {place}", mend=mend)
+        raise ExpressionError(sentence, place=f"position {place}", fix=fix)
 
-    def bad(self, token: Any, sentence: str, mend: str = "") -> ExpressionError:
+    def bad(self, token: Any, sentence: str, fix: str = "") -> ExpressionError:
         place = self.source.position(token.source_column)
-        return ExpressionError(sentence, place=f"position {place}", mend=mend)
+        return ExpressionError(sentence, place=f"position {place}", fix=fix)
 
     def show(self, token: Any) -> str:
         text = str(tinycss2.serialize([token]))
@@ -172,7 +172,7 @@ class _Parser:
             try:
                 return ColorLiteral(space.parse(tinycss2.serialize([token])))
             except ExpressionError as error:
-                raise self.bad(token, error.sentence, error.mend) from None
+                raise self.bad(token, error.sentence, error.fix) from None
         raise self.bad(token, f"“{self.show(token)}” is not a color.")
 
     def reference(self, token: Any) -> Reference | None:
@@ -189,7 +189,7 @@ class _Parser:
             try:
                 return ColorLiteral(space.parse_function(tinycss2.serialize([token])))
             except ExpressionError as error:
-                raise self.bad(token, error.sentence, error.mend) from None
+                raise self.bad(token, error.sentence, error.fix) from None
         origin = None
         if arguments and arguments[0].type == "ident" and arguments[0].lower_value == "from":
             if len(arguments) < 2:

@@ -142,7 +142,7 @@ def add(parts: Sequence[tuple[int, Amount]]) -> Amount:
         if part.kind != first.kind:
             raise ExpressionError(
                 f"A {first.kind_word} and a {part.kind_word} cannot be added.",
-                mend="Give both the same kind of unit.",
+                fix="Give both the same kind of unit.",
             )
         for units, number in part.terms:
             terms[units] = terms.get(units, 0.0) + sign * number

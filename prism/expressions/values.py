@@ -93,12 +93,12 @@ def reference_of(text: str) -> str:
 def parse(text: str, type: str) -> Parsed:
     """Read ``text`` as an expression of ``type``.
 
-    Raises ``ExpressionError`` with a sentence, the position and a mend.
+    Raises ``ExpressionError`` with a sentence, the position and a fix.
     """
     if len(text) > _MAX_TEXT:
         raise ExpressionError(
             f"A value of {len(text)} characters is too long.",
-            mend=f"At most {_MAX_TEXT} characters are read.",
+            fix=f"At most {_MAX_TEXT} characters are read.",
         )
     path = reference_of(text)
     if path:
@@ -166,7 +166,7 @@ def _literal(text: str, type: str) -> Plain:
         return source
     if source not in STROKE_STYLES:
         raise ExpressionError(
-            f"“{source[:60]}” is no line style.", mend="Use " + ", ".join(STROKE_STYLES) + "."
+            f"“{source[:60]}” is no line style.", fix="Use " + ", ".join(STROKE_STYLES) + "."
         )
     return source
 

@@ -41,7 +41,7 @@ def read(data: bytes, name: str) -> tuple[dict[str, bytes], list[str]]:
         ValueError,
     ):
         raise FormatError(
-            "The file is not a zip archive that can be read.", place=name, mend="Pack it again."
+            "The file is not a zip archive that can be read.", place=name, fix="Pack it again."
         ) from None
 
 
@@ -62,7 +62,7 @@ def _unpack(archive: zipfile.ZipFile, name: str) -> tuple[dict[str, bytes], list
             raise FormatError(
                 "The archive is packed in a way that is not read.",
                 place=f"{name}, {path}",
-                mend="Pack it as an ordinary zip file.",
+                fix="Pack it as an ordinary zip file.",
             )
         if not path.endswith(".json") or path.startswith(_SKIPPED_FOLDERS):
             passed_over.append(path)
@@ -88,7 +88,7 @@ def safe_path(path: str, name: str) -> str:
         raise FormatError(
             f"“{path[:80]}” climbs out of the archive's folder.",
             place=name,
-            mend="Nothing of it was read.",
+            fix="Nothing of it was read.",
         )
     return plain
 

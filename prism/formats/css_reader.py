@@ -120,7 +120,7 @@ class _Reader:
             raise FormatError(
                 "The style sheet declares no custom property on the page.",
                 place=self.file,
-                mend="Properties begin with two dashes; map other selectors to modes.",
+                fix="Properties begin with two dashes; map other selectors to modes.",
             )
         self._light_dark()
         self._types()

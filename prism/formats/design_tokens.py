@@ -47,7 +47,7 @@ def walk(tree: dict[str, Any], place: str) -> Iterator[Node]:
             raise FormatError(
                 "Here stands a bare value where a token or a group is due.",
                 place=where,
-                mend='Write it as {"$value": …}.',
+                fix='Write it as {"$value": …}.',
             )
         _check_members(raw, where)
         is_token = "$value" in raw or (path != "" and set(raw) == {"$ref"})
@@ -56,7 +56,7 @@ def walk(tree: dict[str, Any], place: str) -> Iterator[Node]:
                 raise FormatError(
                     "The file is one token without a name.",
                     place=place,
-                    mend='Put it under its name: {"name": {"$value": …}}.',
+                    fix='Put it under its name: {"name": {"$value": …}}.',
                 )
             count += 1
             if count > MAX_TOKENS:
@@ -83,7 +83,7 @@ def _check_members(raw: dict[str, Any], where: str) -> None:
         raise FormatError(
             f"“{str(kind)[:40]}” is no type of the standard.",
             place=where,
-            mend="Known: " + ", ".join(TYPES) + ".",
+            fix="Known: " + ", ".join(TYPES) + ".",
         )
     if not isinstance(raw.get("$description", ""), str):
         raise FormatError("A description is a text.", place=where)
@@ -96,7 +96,7 @@ def _check_name(name: str, where: str) -> None:
         raise FormatError(
             f"“{name[:60]}” cannot be a name.",
             place=where,
-            mend="A name has 1 to 200 characters, without braces or a full stop.",
+            fix="A name has 1 to 200 characters, without braces or a full stop.",
         )
 
 

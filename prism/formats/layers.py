@@ -54,7 +54,7 @@ def plan(files: Mapping[str, bytes], new_key: NewKey) -> Plan:
 class _Planner:
     def __init__(self, files: Mapping[str, bytes], new_key: NewKey) -> None:
         if not files:
-            raise FormatError("No file came.", mend="Choose a .tokens.json or .resolver.json file.")
+            raise FormatError("No file came.", fix="Choose a .tokens.json or .resolver.json file.")
         self.new_key = new_key
         self.raw = {
             posixpath.normpath(name): strict_json.read(data, name) for name, data in files.items()
@@ -67,7 +67,7 @@ class _Planner:
         found = [name for name, raw in self.raw.items() if "resolutionOrder" in raw]
         if len(found) > 1:
             raise FormatError(
-                f"{len(found)} resolver documents came: {', '.join(found)}.", mend="Bring one."
+                f"{len(found)} resolver documents came: {', '.join(found)}.", fix="Bring one."
             )
         if not found:
             return self._one_set()
@@ -139,7 +139,7 @@ class _Planner:
             raise FormatError(
                 f"The default “{str(default)[:60]}” is none of the contexts.",
                 place=where,
-                mend="Contexts: " + ", ".join(contexts) + ".",
+                fix="Contexts: " + ", ".join(contexts) + ".",
             )
         key = self.new_key()
         modes = {context: Mode(self.new_key(), context) for context in contexts}
@@ -192,14 +192,14 @@ class _Planner:
             raise FormatError(
                 f"“{target[:80]}” is not a file beside the resolver document.",
                 place=where,
-                mend="Only whole files that came with it are read.",
+                fix="Only whole files that came with it are read.",
             )
         name = posixpath.normpath(posixpath.join(posixpath.dirname(self.file), unquote(target)))
         if name not in self.raw:
             raise FormatError(
                 f"“{target[:80]}” is named here and did not come.",
                 place=where,
-                mend="Bring the resolver document together with all its token files.",
+                fix="Bring the resolver document together with all its token files.",
             )
         return self._tree(name, "", self.raw[name])
 

@@ -127,12 +127,12 @@ def restore(document: Document, own: Mapping[str, Any], place: str) -> Document:
     try:
         return _restore(document, own)
     except PrismError as error:
-        raise FormatError(error.sentence, place=f"{place}, $extensions", mend=error.mend) from None
+        raise FormatError(error.sentence, place=f"{place}, $extensions", fix=error.fix) from None
     except (KeyError, TypeError, ValueError, AttributeError, IndexError) as error:
         raise FormatError(
             f"The members of this product do not fit: {error}.",
             place=f"{place}, $extensions",
-            mend="Take the member nimble-prism out, and the rest is read.",
+            fix="Take the member nimble-prism out, and the rest is read.",
         ) from None
 
 

@@ -42,7 +42,7 @@ def _pairing(raw: Any, key: str, place: str, document: Document) -> Pairing:
     use = raw.get("use", "text")
     if use not in REQUIRED:
         raise FormatError(
-            f"“{str(use)[:40]}” is no use.", place=place, mend=f"Uses: {', '.join(REQUIRED)}."
+            f"“{str(use)[:40]}” is no use.", place=place, fix=f"Uses: {', '.join(REQUIRED)}."
         )
     pairing = pairing_for(
         key,
@@ -74,5 +74,5 @@ def _key(path: Any, place: str, document: Document) -> str:
     if token is None or token.type != "color":
         paths = [shown_path(one.path) for one in document.tokens if one.type == "color"]
         said = f"{{{plain}}} does not exist." if token is None else f"{{{plain}}} is no color."
-        raise FormatError(said, place=place, mend=nearest(plain, paths))
+        raise FormatError(said, place=place, fix=nearest(plain, paths))
     return token.key

@@ -66,7 +66,7 @@ def read_gpl(data: bytes, file: str, new_key: NewKey) -> Document:
                 raise FormatError(
                     f"“{line.strip()[:40]}” is no color.",
                     place=place,
-                    mend="A line has red, green and blue from 0 to 255, then a name.",
+                    fix="A line has red, green and blue from 0 to 255, then a name.",
                 )
             text = "#" + "".join(f"{int(match[i]):02x}" for i in (1, 2, 3))
             found.append(((match[4] or "").strip() or text[1:], text, place))
@@ -158,10 +158,10 @@ def _document(name: str, found: Iterable[tuple[str, str, str]], new_key: NewKey)
             check_path(path)
             space.parse(text)
         except PrismError as error:
-            raise FormatError(error.sentence, place=place, mend=error.mend) from None
+            raise FormatError(error.sentence, place=place, fix=error.fix) from None
         if path in tokens:
             raise FormatError(
-                f"Two colors have the name “{path[:60]}”.", place=place, mend="Rename one of them."
+                f"Two colors have the name “{path[:60]}”.", place=place, fix="Rename one of them."
             )
         tokens[path] = Token(new_key(), path, "color", "raw", ((BASE, Expression(text)),))
     if not tokens:

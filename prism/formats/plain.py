@@ -272,7 +272,7 @@ def _document(
                 check(one.value, one.type)
             condition = Condition(tuple(sorted(picks[pick] for pick in one.when)))
         except PrismError as error:
-            raise FormatError(error.sentence, place=one.place, mend=error.mend) from None
+            raise FormatError(error.sentence, place=one.place, fix=error.fix) from None
         except KeyError as error:
             raise FormatError(f"There is no mode {error}.", place=one.place) from None
         tier: Tier = one.tier

@@ -169,7 +169,7 @@ class _Merger:
             raise FormatError(
                 f"The group “{parent}” that is extended here does not exist.",
                 place=path,
-                mend=nearest(parent, self.groups),
+                fix=nearest(parent, self.groups),
             )
         for target in inherited:
             own = path + target.removeprefix(parent)
@@ -224,7 +224,7 @@ class _Merger:
             if targets:
                 self._refuse_reference(draft, targets[0])
             place = self._place(draft.statements[0]) if draft.statements else path
-            raise FormatError("The token has no type.", place=place, mend="Give it a $type.")
+            raise FormatError("The token has no type.", place=place, fix="Give it a $type.")
 
     def _type(self, start: str, known: dict[str, str]) -> str:
         """A token's type: its own, else that of what it is an alias of, else its group's.
@@ -259,7 +259,7 @@ class _Merger:
             raise FormatError(
                 f"The token is a {stated[0]} in one place and a {stated[1]} in another.",
                 place=self._place(draft.statements[-1]),
-                mend="One token has one type in every mode.",
+                fix="One token has one type in every mode.",
             )
         return stated[0] if stated else ""
 
@@ -279,7 +279,7 @@ class _Merger:
             place = self._place(draft.statements[0]) if draft.statements else draft.path
             if found is None:
                 raise FormatError(
-                    f"{{{target}}} does not exist.", place=place, mend=nearest(target, self.drafts)
+                    f"{{{target}}} does not exist.", place=place, fix=nearest(target, self.drafts)
                 )
             chain.append(target)
             target = next(
@@ -290,7 +290,7 @@ class _Merger:
             raise FormatError(
                 "Circle: " + " → ".join([*chain[start:], target]) + ".",
                 place=self._place(draft.statements[0]) if draft.statements else draft.path,
-                mend="Give one of them a value of its own.",
+                fix="Give one of them a value of its own.",
             )
 
     # Building

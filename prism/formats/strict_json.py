@@ -22,7 +22,7 @@ def read(data: bytes, file: str) -> dict[str, Any]:
         raise FormatError(
             f"The file has {len(data) / 1e6:.1f} MB; at most {MAX_BYTES / 1e6:.1f} MB are read.",
             place=file,
-            mend="Split it into several token files.",
+            fix="Split it into several token files.",
         )
     try:
         text = data.decode("utf-8-sig")
@@ -36,7 +36,7 @@ def read(data: bytes, file: str) -> dict[str, Any]:
         raise FormatError(
             f"The file is not JSON: {error.msg[:1].lower()}{error.msg[1:]}.",
             place=f"{file}, line {error.lineno}, column {error.colno}",
-            mend="Mend that place and bring it again.",
+            fix="Mend that place and bring it again.",
         ) from None
     except RecursionError:
         raise FormatError("The file is nested too deeply.", place=file) from None
@@ -56,7 +56,7 @@ def read(data: bytes, file: str) -> dict[str, Any]:
             raise FormatError(
                 "The file holds a character that no text can hold.",
                 place=file,
-                mend="Look for \\u0000, or for \\ud800 to \\udfff without its other half.",
+                fix="Look for \\u0000, or for \\ud800 to \\udfff without its other half.",
             )
     if not isinstance(found, dict):
         raise FormatError("The file holds no JSON object.", place=file)

@@ -37,7 +37,7 @@ def read(raw: Any, type: str, place: str) -> Value:
     except FormatError as error:
         raise error.at(place) from None
     except ExpressionError as error:
-        raise FormatError(error.sentence, mend=error.mend, place=error.at(place).place) from None
+        raise FormatError(error.sentence, fix=error.fix, place=error.at(place).place) from None
     return value
 
 
@@ -49,7 +49,7 @@ def pointer_path(raw: Any) -> str:
     if match is None:
         raise FormatError(
             f"“{raw['$ref'][:80]}” points outside the documents that came.",
-            mend="Only pointers that begin with #/ are followed.",
+            fix="Only pointers that begin with #/ are followed.",
         )
     segments = [unquote(part).replace("~1", "/").replace("~0", "~") for part in match[1].split("/")]
     if segments[-1] == "$value":
@@ -57,7 +57,7 @@ def pointer_path(raw: Any) -> str:
     elif "$value" in segments:
         raise FormatError(
             f"“{raw['$ref'][:80]}” points into a value.",
-            mend="Point to a whole token, up to its $value.",
+            fix="Point to a whole token, up to its $value.",
         )
     return ".".join(segments)
 
@@ -106,7 +106,7 @@ def _color_text(raw: dict[str, Any]) -> str:
     if not isinstance(name, str) or name not in space.SPACES:
         raise FormatError(
             f"“{str(name)[:40]}” is no color space of the standard.",
-            mend="Known: " + ", ".join(space.SPACES) + ".",
+            fix="Known: " + ", ".join(space.SPACES) + ".",
         )
     if not (isinstance(components, list) and len(components) == 3):
         raise FormatError("A color has three components.")
@@ -144,7 +144,7 @@ def _quantity_text(raw: dict[str, Any], type: str) -> str:
     if raw["unit"] not in _OBJECT_UNITS[type]:
         raise FormatError(
             f"“{str(raw['unit'])[:20]}” is no unit of a {type}.",
-            mend=f"The standard knows {' and '.join(_OBJECT_UNITS[type])}.",
+            fix=f"The standard knows {' and '.join(_OBJECT_UNITS[type])}.",
         )
     return f"{raw['value']!r}{raw['unit']}"
 

@@ -18,7 +18,5 @@ def whole(document: Document, places: Mapping[str, str], file: str = "") -> Docu
     for flaw in flaws(document):
         token = document.token(flaw.key) if flaw.kind == "token" else None
         place = places.get(token.path, token.path) if token else file or document.name
-        raise FormatError(
-            flaw.sentence, place=place[:200], mend="Change it there and import again."
-        )
+        raise FormatError(flaw.sentence, place=place[:200], fix="Change it there and import again.")
     return document

@@ -340,11 +340,6 @@ class Document:
         default_factory=dict, init=False, repr=False, compare=False, hash=False
     )
 
-    @property
-    def kept(self) -> dict[str, object]:
-        """What others reckoned of this document and keep with it."""
-        return self._index.setdefault("kept", {})
-
     def _by(self, what: str, attribute: str) -> dict[str, object]:
         name = f"{what}.{attribute}"
         if name not in self._index:

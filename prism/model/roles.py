@@ -93,21 +93,6 @@ def guess(document: Document, slots: Iterable[Slot] = SLOTS) -> dict[str, str]:
     return found
 
 
-def guess_by_names(document: Document) -> dict[str, str]:
-    """As ``guess`` for all slots; kept for documents whose tokens differ in nothing but values."""
-    names = tuple((token.key, token.path, token.type, token.tier) for token in document.tokens)
-    known = _KEPT.get(names)
-    if known is None:
-        while len(_KEPT) >= _MOST_KEPT:
-            _KEPT.pop(next(iter(_KEPT)), None)
-        known = _KEPT[names] = guess(document)
-    return known
-
-
-_KEPT: dict[tuple[tuple[str, str, str, str], ...], dict[str, str]] = {}
-_MOST_KEPT = 32
-
-
 def _fits(words: set[str], slot: Slot) -> bool:
     return meets(words, slot.words)
 
@@ -119,9 +104,11 @@ def meets(words: set[str], wanted: tuple[frozenset[str], ...]) -> bool:
     return any(meets(words - {word}, wanted[1:]) for word in words & wanted[0])
 
 
-def bound(document: Document, stored: Mapping[str, str]) -> dict[str, Token]:
-    """The token of each slot: the stored binding where its token lives, else the guess."""
-    keys = guess(document) | {
+def bound(
+    document: Document, stored: Mapping[str, str], guessed: Mapping[str, str]
+) -> dict[str, Token]:
+    """The token of each slot: the stored binding where its token exists, else the guess."""
+    keys = dict(guessed) | {
         slot: key for slot, key in stored.items() if document.token(key) is not None
     }
     return {slot: token for slot, key in keys.items() if (token := document.token(key)) is not None}

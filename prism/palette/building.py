@@ -56,7 +56,7 @@ def add_ramp(
     """A new ramp behind the last raw color, its steps named by ``names`` or numbered."""
     name = name.strip()
     if not name:
-        raise EditError("A ramp needs a name.", mend="Name it after what it is, such as spruce.")
+        raise EditError("A ramp needs a name.", fix="Name it after what it is, such as spruce.")
     check_path(name)
     _free(document, name)
     kept = recipes.complete(fields)
@@ -166,7 +166,7 @@ def rename_ramp(document: Document, key: str, name: str) -> Document:
         return document
     _free(document, name)
     if not ramp.name:
-        raise EditError("Single colors have names of their own.", mend="Rename each of them.")
+        raise EditError("Single colors have names of their own.", fix="Rename each of them.")
     return rename_group(document, ramp.name, name.strip())
 
 
@@ -186,7 +186,7 @@ def veils(
     if found is None or found.type != "color":
         raise EditError("That color is no longer there.")
     if not shares or any(not 1 <= share <= 99 for share in shares):
-        raise EditError("A veil covers 1 to 99 percent.", mend="Write shares such as 8 16 50.")
+        raise EditError("A veil covers 1 to 99 percent.", fix="Write shares such as 8 16 50.")
     path = shown_path_or_root(document, found)
     made = [
         step_token(new_key(), f"{group}.{share:02d}", f"rgb(from {{{path}}} r g b / {share}%)")
@@ -271,7 +271,7 @@ def last_raw_color(document: Document) -> str:
 def _free(document: Document, name: str) -> None:
     taken = any(one.within(name) for one in document.tokens)
     if taken:
-        raise EditError(f"“{name}” is there already.", mend="Choose another name.")
+        raise EditError(f"“{name}” is there already.", fix="Choose another name.")
 
 
 def free_name(document: Document, wanted: str) -> str:

@@ -184,9 +184,9 @@ def _completed(document: Document, token: Token) -> Document:
         won = resolver.winner(token.key, resolver.default_theme)
         value = won[1] if won else next((held for _, held in token.values), None)
     if value is None:
-        raise EditError("It has no value in any theme.", mend="Give it one in the Tokens room.")
+        raise EditError("It has no value in any theme.", fix="Give it one in the Tokens room.")
     if token.value(BASE) is not None:
-        raise EditError("What it refers to is broken there.", mend="Mend it in the Tokens room.")
+        raise EditError("What it refers to is broken there.", fix="Mend it in the Tokens room.")
     return set_value(document, token.key, BASE, value)
 
 

@@ -129,7 +129,7 @@ def take(document: Document, idea: Idea, planned: Mapping[str, str], new_key: Ne
         if old is not None:
             changed = building.replace_ramp(changed, old.key, changed.ramps[-1].key)
     if changed is document:
-        raise EditError("Every color is left out.", mend="Choose what at least one of them does.")
+        raise EditError("Every color is left out.", fix="Choose what at least one of them does.")
     return changed
 
 

@@ -97,7 +97,7 @@ def from_file(document: Document, data: bytes, name: str, new_key: NewKey) -> tu
         raise PrismError(
             "The file is no text.",
             place=f"{name}, byte {error.start}",
-            mend="Pictures are brought as pictures.",
+            fix="Pictures are brought as pictures.",
         ) from None
     try:
         return from_text(document, text)
@@ -147,13 +147,13 @@ def place(
             raise EditError(f"“{choice.action[:20]}” is nothing to do with a color.", place=path)
         if there is not None and choice.action == "add":
             raise EditError(
-                f"“{path}” is there already.", mend="Say whether to replace it, or name it anew."
+                f"“{path}” is there already.", fix="Say whether to replace it, or name it anew."
             )
         if any(shown_path(token.path) == path for token in fresh):
-            raise EditError(f"“{path}” came twice.", mend="Give one of the two another name.")
+            raise EditError(f"“{path}” came twice.", fix="Give one of the two another name.")
         if there is not None and choice.action == "replace":
             if there.type != "color":
-                raise EditError(f"“{path}” is no color there.", mend="Name the new one otherwise.")
+                raise EditError(f"“{path}” is no color there.", fix="Name the new one otherwise.")
             changed = set_value(changed, there.key, BASE, Expression(choice.text))
         elif there is None:
             fresh.append(building.step_token(new_key(), path, choice.text))
@@ -182,7 +182,7 @@ def use(document: Document, uses: Sequence[Use], theme: Theme, new_key: NewKey) 
         target = changed.token_at(one.target)
         if target is None or target.type != "color":
             raise EditError(
-                f"There is no color token “{one.target}”.", mend="Choose one of the list."
+                f"There is no color token “{one.target}”.", fix="Choose one of the list."
             )
         name = f"picture.{text.lstrip('#')}"
         changed, raw = building.raw_color(changed, text, name, new_key)

@@ -90,7 +90,7 @@ def _open(data: bytes, file: str) -> tuple[Image.Image, tuple[str, ...]]:
         raise FormatError(
             f"The picture has {len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB are read.",
             place=file,
-            mend="Save it smaller.",
+            fix="Save it smaller.",
         )
     try:
         with warnings.catch_warnings():
@@ -115,13 +115,13 @@ def _open(data: bytes, file: str) -> tuple[Image.Image, tuple[str, ...]]:
             f"The picture says it has far more than {MAX_PIXELS / 1e6:.0f} megapixels, the most "
             "that are read.",
             place=file,
-            mend="Save it smaller.",
+            fix="Save it smaller.",
         ) from None
     except Exception as error:  # Pillow's readers raise many kinds for broken files.
         raise FormatError(
             "This is no picture that can be read.",
             place=file,
-            mend="Bring a PNG, JPEG, GIF, WebP, BMP or TIFF file.",
+            fix="Bring a PNG, JPEG, GIF, WebP, BMP or TIFF file.",
         ) from error
 
 
@@ -133,7 +133,7 @@ def _limit(size: tuple[int, int], kind: str, file: str) -> None:
             f"The picture says it is {width} x {height}; at most "
             f"{most / 1e6:.0f} megapixels are read.",
             place=file,
-            mend="Save it smaller.",
+            fix="Save it smaller.",
         )
     if min(width, height) < 1:
         raise FormatError("The picture is empty.", place=file)

@@ -125,7 +125,7 @@ def _check(recipe: Recipe) -> None:
     if not 1 <= recipe.count <= MOST_STEPS:
         raise PrismError(f"A ramp has 1 to {MOST_STEPS} steps, not {recipe.count}.")
     if recipe.gamut not in gamuts.GAMUTS:
-        raise PrismError(f"“{recipe.gamut[:40]}” is no gamut.", mend="Use srgb or display-p3.")
+        raise PrismError(f"“{recipe.gamut[:40]}” is no gamut.", fix="Use srgb or display-p3.")
     if recipe.targets and len(recipe.targets) != recipe.count:
         raise PrismError(
             f"{recipe.count} steps need {recipe.count} targets; {len(recipe.targets)} were given."
@@ -133,11 +133,11 @@ def _check(recipe: Recipe) -> None:
     if any(not 1 <= target <= 21 for target in recipe.targets):
         raise PrismError("A target is a contrast ratio from 1 to 21.")
     if list(recipe.targets) != sorted(set(recipe.targets)):
-        raise PrismError("Targets grow from step to step.", mend="Write the smallest first.")
+        raise PrismError("Targets grow from step to step.", fix="Write the smallest first.")
     for color, what in ((recipe.seed, "A seed"), (recipe.reference, "A reference")):
         if color.alpha < 1:
             raise PrismError(
-                f"{what} is opaque.", mend="Make a veil of a color that shines through."
+                f"{what} is opaque.", fix="Make a veil of a color that shines through."
             )
     if not 0 <= recipe.ends[1] < recipe.ends[0] <= 1:
         raise PrismError("The ends are lightness from 0 to 1, the lighter one first.")
@@ -150,7 +150,7 @@ def _check(recipe: Recipe) -> None:
         shown = space.hex_text(nearest) if recipe.gamut == "srgb" else space.css_text(nearest)
         raise PrismError(
             f"The seed {space.css_text(recipe.seed)} lies outside {_GAMUT_NAMES[recipe.gamut]}.",
-            mend=f"The nearest color inside is {shown}.",
+            fix=f"The nearest color inside is {shown}.",
         )
 
 
@@ -177,7 +177,7 @@ def _luminances(recipe: Recipe, targets: Sequence[float]) -> Array:
         most = math.floor(most_contrast(recipe.reference) * 100) / 100
         raise PrismError(
             "No color reaches that contrast with the reference.",
-            mend=f"Choose targets up to {most:.2f}, or another reference.",
+            fix=f"Choose targets up to {most:.2f}, or another reference.",
         )
     return np.clip(found, 0, 1)
 
@@ -278,7 +278,7 @@ def _written(
         if all((ratio >= one) == (target >= one) for one in THRESHOLDS):
             return made
     raise PrismError(
-        "So many steps cannot be told apart in 8 bits.", mend="Choose fewer, or wider targets."
+        "So many steps cannot be told apart in 8 bits.", fix="Choose fewer, or wider targets."
     )
 
 

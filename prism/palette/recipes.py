@@ -73,7 +73,7 @@ def step_names(text: str, count: int) -> tuple[str, ...]:
         raise EditError(f"{count} steps need {count} names; {len(names)} were given.")
     twice = next((one for one in names if names.count(one) > 1), "")
     if twice:
-        raise EditError(f"Two steps are named “{twice}”.", mend="Give each step its own name.")
+        raise EditError(f"Two steps are named “{twice}”.", fix="Give each step its own name.")
     return names
 
 
@@ -85,7 +85,7 @@ def numbers_text(values: tuple[float, ...]) -> str:
 def _color(text: str, place: str) -> space.Color:
     try:
         if not text:
-            raise ExpressionError("No color was given.", mend="Write one such as #236b53.")
+            raise ExpressionError("No color was given.", fix="Write one such as #236b53.")
         return space.parse_function(text)
     except ExpressionError as error:
         raise error.at(place) from None

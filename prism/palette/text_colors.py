@@ -54,7 +54,7 @@ def find(text: str) -> tuple[Found, ...]:
     if len(text) > MAX_TEXT:
         raise FormatError(
             f"The text has {len(text)} characters; at most {MAX_TEXT} are read.",
-            mend="Paste the part that holds the colors.",
+            fix="Paste the part that holds the colors.",
         )
     stripped = text.strip()
     found = list(_in_json(stripped) if stripped[:1] in ("{", "[") else ())
@@ -63,10 +63,10 @@ def find(text: str) -> tuple[Found, ...]:
     if not found:
         raise FormatError(
             "There is no color in this text.",
-            mend="Colors are read as #236b53, rgb(35 107 83), oklch(0.48 0.09 165) and the like.",
+            fix="Colors are read as #236b53, rgb(35 107 83), oklch(0.48 0.09 165) and the like.",
         )
     if len(found) > MAX_FOUND:
-        raise FormatError(f"The text holds over {MAX_FOUND} colors.", mend="Paste a part of it.")
+        raise FormatError(f"The text holds over {MAX_FOUND} colors.", fix="Paste a part of it.")
     return tuple(found)
 
 

@@ -18,7 +18,7 @@ Fixed = tuple[int, ...]
 Rows = list[tuple[Fixed, Answer]]
 
 
-class Tables:
+class AnswerTables:
     """Tables of one resolver's tokens, made when they are asked for; the resolver learns them."""
 
     def __init__(self, resolver: Resolver) -> None:

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from prism.color import space
-from prism.color.contrast import contrast_ratio, cut, flatten, lightness
+from prism.color.contrast import contrast_ratio, flatten, lightness, truncate_ratio
 from prism.model.document import Document, Pairing, Token, Use
 from prism.resolution.resolver import Resolver, Theme
 
@@ -65,8 +65,8 @@ class Reading:
 
     @property
     def shown(self) -> str:
-        """The ratio cut to two decimals; a dash where there is none."""
-        return "–" if math.isnan(self.ratio) else cut(self.ratio)
+        """The ratio truncated to two decimals; a dash where there is none."""
+        return "–" if math.isnan(self.ratio) else truncate_ratio(self.ratio)
 
 
 def audit(

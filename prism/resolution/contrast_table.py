@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from prism.color import space
 from prism.color.contrast import relative_luminance
 from prism.model.document import Document, Pairing
-from prism.resolution.answer_tables import Fixed, Tables, holds
+from prism.resolution.answer_tables import AnswerTables, Fixed, holds
 from prism.resolution.answers import Answer
 from prism.resolution.contrast import Reading, audit, measure
 
@@ -77,13 +77,13 @@ class _Codes:
         return found
 
 
-class Survey:
+class ContrastTable:
     """All readings of some pairings over a document's tables.
 
     Pairings of two opaque colors are joined as arrays; the others part by part.
     """
 
-    def __init__(self, tables: Tables, pairings: Iterable[Pairing]) -> None:
+    def __init__(self, tables: AnswerTables, pairings: Iterable[Pairing]) -> None:
         self.tables = tables
         self.pairings = {pairing.key: pairing for pairing in pairings}
         self._numbers: dict[Rgba, int] = {}
@@ -224,11 +224,11 @@ class Survey:
             start += len(above)
 
 
-Failing = dict[str, list[Reading]]
+Failing = dict[str, list[Part]]
 
 
-def failing(tables: Tables, known: tuple[Document, Failing] | None = None) -> Failing:
-    """The pairings that fall short in some theme, by key, with their readings there.
+def failing(tables: AnswerTables, known: tuple[Document, Failing] | None = None) -> Failing:
+    """The pairings that fall short in some theme, by key, with the parts of all themes where they do.
 
     ``known`` is the document that this one was made from with its answer: what no change reached
     is taken from there.
@@ -246,9 +246,9 @@ def failing(tables: Tables, known: tuple[Document, Failing] | None = None) -> Fa
                 open_pairings.append(pairing)
             elif pairing.key in known[1]:
                 found[pairing.key] = known[1][pairing.key]
-    survey = Survey(tables, open_pairings)
+    survey = ContrastTable(tables, open_pairings)
     for key in survey.pairings:
-        readings = [part.reading for part in survey.failing(key)]
-        if readings:
-            found[key] = readings
+        parts = survey.failing(key)
+        if parts:
+            found[key] = parts
     return {one.key: found[one.key] for one in document.pairings if one.key in found}

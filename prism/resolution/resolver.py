@@ -373,7 +373,7 @@ class Resolver:
         """What a reference gives; it must be of one of ``types``."""
         target = self._by_path.get(path)
         if target is None:
-            raise ExpressionError(f"{{{path}}} does not exist.", mend=self._nearest(path))
+            raise ExpressionError(f"{{{path}}} does not exist.", fix=self._nearest(path))
         answer = self.resolve(target, theme)
         if answer.type not in types:
             needed = "number or measure" if len(types) > 2 else types[0]

@@ -36,7 +36,7 @@ def consequences(resolver: Resolver, after: Document) -> Consequences:
 
 def _words(found: Impact, themes: int) -> list[str]:
     said = []
-    for verb, counts in (("Breaks", found.breaks), ("Mends", found.heals)):
+    for verb, counts in (("Breaks", found.breaks), ("Fixes", found.heals)):
         if counts:
             said.append(f"{verb} {_counted(len(counts), 'pairing')}.")
     if found.removed:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from prism.errors import ExpressionError
 from prism.expressions.values import leaves, parse
-from prism.model.document import TYPES, Document, Token, shown_path
+from prism.model.document import Document, Token, shown_path
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
 
@@ -64,17 +64,6 @@ def choose(resolver: Resolver, asked: Filter, themes: Collection[Theme]) -> list
     if asked.state == "changed":
         return [token for token in found if token.key in asked.changed]
     return found
-
-
-def types(document: Document) -> list[str]:
-    """The types that some token has, in the order of ``TYPES``."""
-    there = {token.type for token in document.tokens}
-    return [one for one in TYPES if one in there]
-
-
-def groups(document: Document) -> list[str]:
-    """The first segments of all paths, in order."""
-    return list(dict.fromkeys(token.top for token in document.tokens))
 
 
 def _literal(token: Token) -> bool:

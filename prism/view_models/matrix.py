@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from prism.model.document import Axis, Mode, Pairing
 from prism.resolution.contrast import Reading, audit, summary
+from prism.resolution.contrast_table import Part
 from prism.resolution.resolver import Resolver, Theme
 
 
@@ -69,13 +70,13 @@ def _varying(resolver: Resolver) -> list[Axis]:
 def rows(
     resolver: Resolver,
     table: Sequence[Column],
-    failing: Mapping[str, Sequence[Reading]],
+    failing: Mapping[str, Sequence[Part]],
     *,
     only: str = "",
 ) -> list[MatrixRow]:
     """Pairings with their readings, the failing first, in document order otherwise.
 
-    ``failing`` are the failed readings of each pairing over every theme it depends on;
+    ``failing`` are the parts of all themes in which each pairing falls short;
     ``only`` keeps the pairings whose words hold that text.
     """
     document = resolver.document
@@ -89,7 +90,8 @@ def rows(
         seen = {(one.foreground, one.background) for one in mine if one.fails}
         beyond = {
             one.theme
-            for one in failing.get(pairing.key, ())
+            for part in failing.get(pairing.key, ())
+            for one in (part.reading,)
             if (one.foreground, one.background) not in seen
         }
         found.append(MatrixRow(pairing, words, mine, len(beyond)))

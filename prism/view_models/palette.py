@@ -8,7 +8,7 @@ from functools import lru_cache
 
 from prism.color import notation as notations
 from prism.color import space
-from prism.color.contrast import cut, ink_on, ratio_of
+from prism.color.contrast import ink_on, ratio_of, truncate_ratio
 from prism.model.document import Document, Purpose, Ramp, Token
 from prism.palette import building, purposes, ramps, recipes
 from prism.resolution.answers import Answer
@@ -18,7 +18,7 @@ from prism.resolution.resolver import Resolver, Theme
 @dataclass(frozen=True, slots=True)
 class Swatch:
     """One raw color: its last name, its text in the notation asked for, its ratios on white and on
-    black, cut for display.
+    black, truncated for display.
 
     ``ink`` says what can be read on it: ``dark``, ``light``, or ``clear`` where it is translucent
     or has no color here. ``beyond`` marks a color that sRGB cannot hold, ``seed`` the seed of its
@@ -93,7 +93,13 @@ def _facts(color: space.Color, notation: str) -> tuple[str, str, str, str, bool]
     white, black = (ratio_of(color, one) for one in (space.WHITE, space.BLACK))
     ink = "clear" if space.rgba8(color)[3] < 1 else ink_on(color)
     beyond = notations.beyond_srgb(color)
-    return notations.write(color, notation), cut(white), cut(black), ink, beyond
+    return (
+        notations.write(color, notation),
+        truncate_ratio(white),
+        truncate_ratio(black),
+        ink,
+        beyond,
+    )
 
 
 def _is_seed(token: Token, ramp: Ramp | None) -> bool:
@@ -235,7 +241,7 @@ def made(recipe: ramps.Recipe, steps: Sequence[ramps.Step], names: Sequence[str]
             MadeStep(
                 name,
                 space.hex_text(step.color),
-                cut(ratio_of(step.color, recipe.reference)),
+                truncate_ratio(ratio_of(step.color, recipe.reference)),
                 f"{step.target:.2f}" if step.target else "",
                 ink_on(step.color),
                 step.is_seed,

@@ -195,7 +195,7 @@ class Numbers:
 def numbers(lightness: float, chroma: float, hue: float, gamut: str) -> Numbers:
     """The numbers of an OKLCH color held within ``gamut``. Raises ``EditError`` for no color."""
     if not (0 <= lightness <= 1 and 0 <= chroma <= 0.5 and math.isfinite(hue)):
-        raise EditError("That point is no color.", mend="Lightness is 0 to 1, chroma 0 to 0.5.")
+        raise EditError("That point is no color.", fix="Lightness is 0 to 1, chroma 0 to 0.5.")
     if gamut not in gamuts.GAMUTS:
         raise EditError("That is no gamut.")
     wanted = space.Color("oklch", (lightness, chroma, hue % 360))

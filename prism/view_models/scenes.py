@@ -10,9 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from html.parser import HTMLParser
 
-from prism.formats import css
-from prism.model import roles as bindings
-from prism.model.document import Document, Pairing, Token
+from prism.model.document import Pairing, Token
 from prism.resolution.contrast import Reading, audit
 from prism.resolution.resolver import Resolver, Theme
 
@@ -110,14 +108,3 @@ def readings(
             per_theme = tuple(audit(resolver, [pairing], themes))
         found.append(RunReading(ink, fills, len(members), members[0].text, per_theme))
     return found
-
-
-def bound(document: Document) -> dict[str, Token]:
-    """The token of each slot of the shipped scene: what is stored for it, else the guess."""
-    stored = next((dict(scene.bindings) for scene in document.scenes), {})
-    return bindings.bound(document, stored)
-
-
-def paint(document: Document) -> str:
-    """The style sheet that paints the shipped scene: all tokens, and its slots bound to them."""
-    return css.write(document) + "\n" + css.write_slots(document, bound(document))

@@ -35,4 +35,4 @@ def remove(project, membership_id):
 def _keep_an_owner(project, leaving):
     others = project.memberships.filter(role=Membership.Role.OWNER).exclude(pk=leaving.pk)
     if not others.exists():
-        raise MemberError("A project needs an owner.", mend="Make somebody else an owner first.")
+        raise MemberError("A project needs an owner.", fix="Make somebody else an owner first.")

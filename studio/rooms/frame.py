@@ -10,9 +10,6 @@ from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
 
 from prism.errors import PrismError
-from prism.model import roles as bindings
-from prism.model.names import axis_names, mode_names
-from prism.resolution import contrast_table as survey
 from studio.store import projects as store
 
 ROOMS = (
@@ -39,12 +36,16 @@ class Frame:
     address: str = ""
 
     @property
+    def analysis(self):
+        return self.loaded.analysis
+
+    @property
     def document(self):
         return self.loaded.document
 
     @property
     def resolver(self):
-        return self.loaded.resolver
+        return self.analysis.resolver
 
     @property
     def theme_text(self):
@@ -89,8 +90,8 @@ class Frame:
 
 
 def names_of(loaded):
-    """Slugs of axes and modes, computed once per revision."""
-    return loaded.once("names", lambda: (axis_names(loaded.document), mode_names(loaded.document)))
+    """Slugs of axes and modes."""
+    return loaded.analysis.axis_names, loaded.analysis.mode_names
 
 
 def axis_called(frame, slug):
@@ -120,7 +121,7 @@ def read_theme(loaded, text):
         mode = by_mode.get((by_axis.get(axis), slug))
         if mode is not None:
             picks[by_axis[axis]] = mode
-    return loaded.resolver.theme(picks)
+    return loaded.analysis.resolver.theme(picks)
 
 
 def enter(request, project, room, address="", **extra):
@@ -217,7 +218,7 @@ def show(frame, template, context=None, status=200):
 
 def route(frame):
     """The rooms with their addresses and live counts."""
-    counts = frame.loaded.once("counts", lambda: _counts(frame.loaded))
+    counts = frame.analysis.counts
     return [
         {
             "number": number,
@@ -230,31 +231,9 @@ def route(frame):
     ]
 
 
-def _counts(loaded):
-    tokens = loaded.document.tokens
-    return {
-        "palette": sum(token.is_raw_color for token in tokens),
-        "tokens": len(tokens),
-        "stage": 1,
-        "checks": len(failing(loaded)),
-        "exchange": loaded.resolver.theme_count,
-    }
-
-
-def failing(loaded):
-    """Readings of the pairings that fall short in some theme, by key, once per revision."""
-    return loaded.once("failing", lambda: _failing(loaded))
-
-
-def _failing(loaded):
-    before = loaded.parent
-    known = loaded.carried.get("failing")
-    return survey.failing(loaded.tables, (before, known) if before and known is not None else None)
-
-
 def theme_bar(frame):
     """The axes with their modes, each with a three-part sample; as many open as fit."""
-    slots = frame.loaded.once("slots", lambda: bindings.guess_by_names(frame.document))
+    slots = frame.analysis.guessed
     sampled = [slots.get(name) for name in ("page", "ink", "action")]
     bar, used = [], 0
     for i, axis in enumerate(frame.document.axes):

@@ -161,7 +161,7 @@ class WordIdeas:
         """Six ideas for a brief. Raises ``PrismError`` for empty or endless words."""
         words = brief.words.strip().lower()
         if not words:
-            raise PrismError("No words came.", mend="Write a mood, a place or a thing.")
+            raise PrismError("No words came.", fix="Write a mood, a place or a thing.")
         if len(words) > MAX_WORDS:
             raise PrismError(f"At most {MAX_WORDS} characters of words are read.")
         path = _path(brief.like)
@@ -172,7 +172,7 @@ def _path(key: str) -> tuple[int, ...]:
     if not key:
         return ()
     if not re.fullmatch(r"[0-5](-[0-5]){0,11}", key) or key.count("-") >= MAX_DEPTH - 1:
-        raise PrismError("That idea cannot be found again.", mend="Ask with words.")
+        raise PrismError("That idea cannot be found again.", fix="Ask with words.")
     return tuple(int(one) for one in key.split("-"))
 
 

@@ -5,22 +5,19 @@ import secrets
 import threading
 from collections import OrderedDict
 from contextvars import ContextVar
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from datetime import timedelta
-from functools import cached_property
 
 from django.db import transaction
 from django.utils import timezone
 
+from prism.analysis import Analysis
 from prism.compare.diff import Operation, apply, diff_tables, inverse
 from prism.compare.merge import clashing, merge, touches
-from prism.compare.rows import condition_text, rows_of, unflatten
+from prism.compare.rows import condition_text, unflatten
 from prism.errors import ConflictError, PrismError
 from prism.model.document import Document
 from prism.model.whole import flaws
-from prism.resolution.answer_tables import Tables
-from prism.resolution.current import resolver_of
-from prism.resolution.resolver import Resolver
 from studio.store import tables
 from studio.store.models import JournalEntry, Membership, Project
 
@@ -54,7 +51,7 @@ class ClashError(ConflictError):
         self.clashes = clashes
         self.entries = entries
         super().__init__(
-            clashing(clashes, self.who), mend="Nothing of yours was stored; choose, and try again."
+            clashing(clashes, self.who), fix="Nothing of yours was stored; choose, and try again."
         )
 
     def who(self, clash):
@@ -63,45 +60,17 @@ class ClashError(ConflictError):
         return entry.actor.get_username() if entry and entry.actor else "Somebody else"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Loaded:
-    """A document at a revision, with its resolver and room for what is computed from both.
+    """What follows from a project's document, and the revision that it was stored as."""
 
-    ``parent`` is the document this one was made from, ``carried`` what was computed of it.
-    """
-
-    document: Document
+    analysis: Analysis
     revision: int
-    before: Resolver | None = field(default=None, compare=False, repr=False)
-    parent: Document | None = field(default=None, compare=False, repr=False)
-    derived: dict = field(default_factory=dict, compare=False, repr=False)
-    carried: dict = field(default_factory=dict, compare=False, repr=False)
-
-    @cached_property
-    def resolver(self):
-        """The document's resolver; what no change reached keeps its answers."""
-        return resolver_of(self.document, self.before)
 
     @property
-    def flat(self):
-        """The document as rows; those that the one before had too are the same objects."""
-        return rows_of(self.document, self.parent)
-
-    @cached_property
-    def tables(self):
-        """All answers of the document's tokens, made when they are asked for."""
-        return Tables(self.resolver)
-
-    @property
-    def known(self):
-        """The resolver, where it was needed already."""
-        return self.__dict__.get("resolver")
-
-    def once(self, name, compute):
-        """The result of ``compute()`` for this revision, computed at most once."""
-        if name not in self.derived:
-            self.derived[name] = compute()
-        return self.derived[name]
+    def document(self):
+        """The document itself."""
+        return self.analysis.document
 
 
 def new_key():
@@ -132,7 +101,7 @@ def _read(pk):
         current = Project.objects.get(pk=pk)
         document = unflatten(tables.read(current))
         if Project.objects.filter(pk=pk, revision=current.revision).exists():
-            return Loaded(document, current.revision)
+            return Loaded(Analysis(document), current.revision)
 
 
 def _catch_up(project, cached):
@@ -142,14 +111,7 @@ def _catch_up(project, cached):
         return _read(project.pk)
     operations = [one for entry in entries for one in operations_of(entry)]
     document = apply(cached.document, operations)
-    _carry_resolver(document, cached)
-    return Loaded(document, entries[-1].revision, cached.known, cached.document)
-
-
-def _carry_resolver(document, loaded):
-    """Make the resolver of a document from that of one it shares most with, where there is one."""
-    if loaded.known is not None:
-        resolver_of(document, loaded.known)
+    return Loaded(Analysis(document, cached.analysis), entries[-1].revision)
 
 
 def _remember(pk, loaded):
@@ -199,13 +161,12 @@ def at(project, revision, farthest=_FARTHEST_BACK):
     if not 0 <= revision < loaded.revision or loaded.revision - revision > farthest:
         raise StaleError(
             "This was made against a state of the project that cannot be found any more.",
-            mend="Nothing of yours was stored; look at what is there now and store again.",
+            fix="Nothing of yours was stored; look at what is there now and store again.",
         )
     entries = project.journal.since(revision).filter(revision__lte=loaded.revision)
     operations = [one for entry in entries for one in operations_of(entry)]
     document = apply(loaded.document, inverse(operations))
-    _carry_resolver(document, loaded)
-    return Loaded(document, revision, loaded.known, loaded.document)
+    return Loaded(Analysis(document, loaded.analysis), revision)
 
 
 def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, reverts=None):
@@ -219,10 +180,8 @@ def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, r
         current = Project.objects.select_for_update().get(pk=project.pk)
         if current.revision != before.revision:
             before, after = _merged(current, before, after)
-        stored = Loaded(
-            after, before.revision + 1, before.known, before.document, carried=before.derived
-        )
-        old, new = before.flat, stored.flat
+        stored = Loaded(Analysis(after, before.analysis), before.revision + 1)
+        old, new = before.analysis.rows, stored.analysis.rows
         operations = diff_tables(old, new)
         if not operations:
             return before
@@ -260,7 +219,7 @@ def _refuse_flaws(document, before):
     found = flaws(document, before)
     if found:
         raise NotWholeError(
-            " ".join(flaw.sentence for flaw in found[:3]), mend="Nothing was stored."
+            " ".join(flaw.sentence for flaw in found[:3]), fix="Nothing was stored."
         )
 
 
@@ -273,9 +232,9 @@ def note_kept(project, actor, token, condition, label):
         current = Project.objects.select_for_update().get(pk=project.pk)
         loaded = load(current)
         key = f"{token} {condition_text(condition)}"
-        row = loaded.flat.rows["value"].get(key)
+        row = loaded.analysis.rows.rows["value"].get(key)
         if row is None:
-            raise StaleError("That value is no longer there.", mend="Look at what is there now.")
+            raise StaleError("That value is no longer there.", fix="Look at what is there now.")
         same = Operation("set", "value", key, "text", row["text"], row["text"])
         stored = replace(loaded, revision=current.revision + 1)
         current.revision = stored.revision
@@ -365,7 +324,7 @@ def create(owner, document, label="Made the project"):
     """A new project with ``document``, owned by ``owner``."""
     project = Project.objects.create(code=secrets.token_hex(5), name=document.name)
     Membership.objects.create(project=project, user=owner, role=Membership.Role.OWNER)
-    empty = Loaded(Document(name=document.name), 0)
+    empty = Loaded(Analysis(Document(name=document.name)), 0)
     save(project, empty, document, owner, label, kind=JournalEntry.Kind.MADE)
     project.refresh_from_db()
     return project

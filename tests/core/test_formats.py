@@ -11,8 +11,9 @@ from django.test import SimpleTestCase
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
+from prism import checks
+from prism.analysis import Analysis
 from prism.changes import values as edit
-from prism.checks import hygiene
 from prism.compare.diff import diff
 from prism.errors import FormatError, PrismError
 from prism.formats import archive, resolver, resolver_writer
@@ -103,7 +104,7 @@ class ObservatoryTests(SimpleTestCase):
         self.assertIsInstance(by_path["face.body"].value(), Listing)
 
     def test_what_it_tells_is_found_and_nothing_else(self):
-        said = [finding.sentence for finding in hygiene.run(self.document)]
+        said = [finding.what for finding in Analysis(self.document).findings]
         self.assertEqual(
             said,
             [
@@ -111,6 +112,8 @@ class ObservatoryTests(SimpleTestCase):
                 "and overrides it.",
                 "Glow.rim is there only under sky night and red light.",
                 "Signal.hold holds a literal among references.",
+                "Brass.warm is unused.",
+                "Aurora.grey is unused.",
                 "old teal is unused and deprecated: Use {Deep Sky.$root}.",
             ],
         )
@@ -295,7 +298,7 @@ class ReadingTests(SimpleTestCase):
             }
         )
         self.assertEqual(built.token_at("c").value(), Expression("{nothing}"))
-        found = [(f.sentence, f.place) for f in hygiene.run(built) if f.check == "broken"]
+        found = [(f.what, f.where) for f in checks.run(Analysis(built), "broken")]
         self.assertEqual(
             found,
             [
@@ -343,8 +346,8 @@ class ReadingTests(SimpleTestCase):
             }
         )
         self.assertEqual(
-            [finding.sentence for finding in hygiene.run(document)],
-            ["sky names no default; its first mode stands in."],
+            [finding.what for finding in Analysis(document).findings],
+            ["a is unused.", "sky names no default, so its first mode is used."],
         )
 
 

@@ -5,8 +5,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from demo import quillhaven
+from prism.analysis import Analysis
 from prism.changes.values import set_value
-from prism.checks import hygiene
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.errors import PrismError
@@ -158,7 +158,7 @@ class StarterTests(SimpleTestCase):
             built = one.build(counter_keys())
             self.assertEqual(failing(built), [], one.id)
             self.assertEqual(coverage.look(built).gaps, (), one.id)
-            self.assertEqual(hygiene.run(built), [], one.id)
+            self.assertEqual(Analysis(built).findings, [], one.id)
             self.assertTrue(built.pages[0].body.startswith("# How this scheme is meant"))
             known = {purpose.key for purpose in built.purposes}
             self.assertTrue(all(ramp.purpose in known for ramp in built.ramps), one.id)

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from bench import documents
 from demo import quillhaven
+from prism.analysis import Analysis
 from prism.model.document import Pairing, Scene
 from prism.resolution.resolver import Resolver
 from prism.view_models import filters, ladder, sheet, tokens, trace
@@ -173,7 +174,7 @@ class FilterTests(SimpleTestCase):
         self.assertEqual(self.paths(state="unused"), ["ink.2", "gap"])
         self.assertEqual(self.paths(state="changed", changed=frozenset({"gap"})), ["gap"])
         self.assertEqual(self.paths(state="broken"), [])
-        self.assertEqual(filters.groups(self.built), ["ink", "paper", "text", "gap"])
+        self.assertEqual(Analysis(self.built).groups, ["ink", "paper", "text", "gap"])
 
 
 class BlockTests(SimpleTestCase):

@@ -8,9 +8,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from prism.model.document import BASE, Document, Expression, Pairing
-from prism.resolution.answer_tables import Tables, find, holds
+from prism.resolution.answer_tables import AnswerTables, find, holds
 from prism.resolution.contrast import audit
-from prism.resolution.contrast_table import Survey
+from prism.resolution.contrast_table import ContrastTable
 from prism.resolution.resolver import Resolver
 from tests.builders import APPEARANCE, BRAND, document, random_document, token
 
@@ -23,7 +23,7 @@ class TableTests(SimpleTestCase):
     @given(seeds)
     def test_every_theme_lies_in_one_part_with_the_answer_of_a_plain_resolver(self, seed):
         built = random_document(seed)
-        tables = Tables(Resolver(built))
+        tables = AnswerTables(Resolver(built))
         themes = list(Resolver(built).themes())
         for one in built.tokens:
             rows = tables.of(one.key)
@@ -52,7 +52,7 @@ class TableTests(SimpleTestCase):
             token("ink", "#111111", ({"appearance": "dark"}, "#eeeeee"), tier="raw"),
             *(token(f"use.{i}", "{ink}") for i in range(50)),
         )
-        tables = Tables(Resolver(built))
+        tables = AnswerTables(Resolver(built))
         self.assertEqual(tables.all(), 102)
         self.assertEqual(tables.resolver.evaluations, 2)
 
@@ -64,7 +64,7 @@ class EditTests(SimpleTestCase):
         built = random_document(seed)
         rng = random.Random(seed)
         before = Resolver(built)
-        Tables(before).all()
+        AnswerTables(before).all()
         one = rng.choice([t for t in built.tokens if t.type == "color"])
         changed = replace(one, values=((BASE, Expression("#102030")),))
         after = replace(
@@ -89,7 +89,7 @@ class EditTests(SimpleTestCase):
     def test_other_axes_keep_nothing(self):
         built = document(token("a", "#111111"))
         before = Resolver(built)
-        Tables(before).all()
+        AnswerTables(before).all()
         after = Resolver(replace(built, axes=(BRAND, APPEARANCE)), before)
         after.resolve("a", (0, 0))
         self.assertEqual(after.evaluations, 1)
@@ -112,7 +112,7 @@ class SurveyTests(SimpleTestCase):
             for i in range(8)
         ]
         resolver = Resolver(built)
-        survey = Survey(Tables(resolver), pairings)
+        survey = ContrastTable(AnswerTables(resolver), pairings)
         themes = list(resolver.themes())
         for pairing in pairings:
             short = 0
@@ -128,5 +128,5 @@ class SurveyTests(SimpleTestCase):
             self.assertEqual(survey.falls_short(pairing.key), short > 0)
 
     def test_without_pairings_there_is_nothing_to_say(self):
-        survey = Survey(Tables(Resolver(Document())), [])
+        survey = ContrastTable(AnswerTables(Resolver(Document())), [])
         self.assertEqual(dict(survey.pairings), {})

@@ -8,11 +8,11 @@ from django.test import SimpleTestCase
 from prism.color import space
 from prism.color.contrast import (
     contrast_ratio,
-    cut,
     flatten,
     lightness,
     relative_luminance,
     source_over,
+    truncate_ratio,
 )
 
 
@@ -44,9 +44,9 @@ class CheckValueTests(SimpleTestCase):
         self.assertAlmostEqual(found, 4.6895, 4)
 
     def test_never_rounded_up(self):
-        self.assertEqual(cut(4.4999), "4.49")
-        self.assertEqual(cut(4.5), "4.50")
-        self.assertEqual(cut(2.9953), "2.99")
+        self.assertEqual(truncate_ratio(4.4999), "4.49")
+        self.assertEqual(truncate_ratio(4.5), "4.50")
+        self.assertEqual(truncate_ratio(2.9953), "2.99")
 
 
 class LightnessTests(SimpleTestCase):

@@ -18,7 +18,7 @@ def _name(text, what):
 def _add_axis(document, said):
     names = [one.strip() for one in said["text"].replace("\n", ",").split(",") if one.strip()]
     if not names:
-        raise EditError("An axis needs at least one mode.", mend="Write them parted by commas.")
+        raise EditError("An axis needs at least one mode.", fix="Write them parted by commas.")
     modes = tuple(Mode(new_key(), name) for name in names)
     axis = Axis(new_key(), _name(said["name"], "An axis"), modes, modes[0].key)
     return axes.add_axis(document, axis)

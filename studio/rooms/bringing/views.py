@@ -80,7 +80,7 @@ def store_colors(request, project):
     def change(document, said):
         choices = form.choices()
         if not choices:
-            raise PrismError("No color is ticked.", mend="Tick those that are to come.")
+            raise PrismError("No color is ticked.", fix="Tick those that are to come.")
         after = bringing.place(
             document,
             choices,
@@ -190,10 +190,10 @@ def assign(request, project):
 
     def change(document, said):
         if found is None:
-            raise PrismError("That picture is no longer kept.", mend="Bring it again.")
+            raise PrismError("That picture is no longer kept.", fix="Bring it again.")
         uses = form.uses(found.colors)
         if not uses:
-            raise PrismError("Every color is left out.", mend="Say where at least one goes.")
+            raise PrismError("Every color is left out.", fix="Say where at least one goes.")
         after = bringing.use(document, uses, frame.theme, store.new_key)
         return after, f"Took {len(uses)} color{'' if len(uses) == 1 else 's'} of {found.name}"
 

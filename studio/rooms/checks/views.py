@@ -31,7 +31,7 @@ def _enter(request, project):
 
 def _room(frame, form=None, status=200):
     table = matrix.columns(frame.resolver, frame.theme)
-    failing = frames.failing(frame.loaded)
+    failing = frame.analysis.failing
     rows = matrix.rows(frame.resolver, table, failing, only=frame.extra.get("find", ""))
     _, modes = frames.names_of(frame.loaded)
     first = frame.document.axes[0] if frame.document.axes else None
@@ -88,7 +88,7 @@ def _pairing(document, said):
         path = said[name].strip().strip("{}")
         token = document.token_at(path) if path else None
         if path and token is None:
-            raise PrismError(f"{{{path}}} does not exist.", mend="Choose a token of the list.")
+            raise PrismError(f"{{{path}}} does not exist.", fix="Choose a token of the list.")
         keys[name] = token.key if token else ""
     return contrast.pairing_for(
         store.new_key(),

@@ -8,7 +8,6 @@ from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from prism.checks import hygiene
 from prism.errors import PrismError
 from prism.formats import archive, css, resolver_writer
 from prism.formats import files as formats
@@ -31,8 +30,7 @@ def _room(frame, form=None, problem="", status=200):
         "form": form or BringForm(),
         "problem": problem,
         "findings": [
-            (finding, frame.document.token(finding.token))
-            for finding in frame.loaded.once("hygiene", lambda: hygiene.run(frame.document))
+            (finding, frame.document.token(finding.token)) for finding in frame.analysis.findings
         ],
         "themes": frame.resolver.theme_count,
         "others": list(OTHERS),
@@ -89,7 +87,7 @@ def _files(uploads):
     """Names and bytes of what came; one archive is unpacked."""
     zips = [file for file in uploads if file.name.lower().endswith(".zip")]
     if zips and len(uploads) > 1:
-        raise PrismError("An archive comes alone.", mend="Bring the archive, or the files.")
+        raise PrismError("An archive comes alone.", fix="Bring the archive, or the files.")
     if zips:
         return archive.read(zips[0].read(), zips[0].name)
     files = {}

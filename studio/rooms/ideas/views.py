@@ -4,10 +4,10 @@ from django.http import HttpResponse
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
+from prism.analysis import Analysis
 from prism.color import space
 from prism.errors import PrismError
 from prism.palette import ideas
-from prism.view_models import scenes
 from studio.accounts.permissions import requires
 from studio.rooms import frame as frames
 from studio.rooms.ideas import forms
@@ -128,7 +128,7 @@ def _taken(document, wish):
     found = source().ideas(wish.brief)
     chosen = next((one for one in found if one.key == wish.idea), None)
     if chosen is None:
-        raise PrismError("That idea cannot be found again.", mend="Ask for ideas once more.")
+        raise PrismError("That idea cannot be found again.", fix="Ask for ideas once more.")
     plan = ideas.plan(document, chosen) | wish.plan
     return ideas.take(document, chosen, plan, store.new_key), chosen
 
@@ -170,7 +170,7 @@ def paint(request, project):
         document, _ = _taken(document, forms.wish(request.GET))
     except PrismError as error:
         return HttpResponse(str(error), content_type="text/plain; charset=utf-8", status=400)
-    sheet = scenes.paint(document)
+    sheet = Analysis(document).stage_sheet
     response = HttpResponse(sheet, content_type="text/css; charset=utf-8")
     response["Cache-Control"] = "private, no-store"
     return response

@@ -80,7 +80,7 @@ def act(resolver, keys, cells, said):
     if found is None:
         raise EditError("There is nothing of that name to do.")
     if not keys:
-        raise EditError("No row is picked.", mend="Tick rows, or choose a range of cells.")
+        raise EditError("No row is picked.", fix="Tick rows, or choose a range of cells.")
     run, label = found
     done = run(resolver, keys, cells, said)
     count = f"{len(keys)} token{'' if len(keys) == 1 else 's'}"

@@ -6,12 +6,12 @@ from django.views.decorators.http import require_GET, require_POST
 
 from prism.changes import values as edit
 from prism.changes.structure import drop_token
-from prism.color.contrast import cut
+from prism.color.contrast import truncate_ratio
 from prism.color.notation import NOTATIONS
 from prism.errors import PrismError
 from prism.expressions import typed_input
 from prism.model.document import BASE, shown_path
-from prism.palette import building, coverage, purposes, ramps, recipes
+from prism.palette import building, purposes, ramps, recipes
 from prism.view_models import palette, plot
 from prism.view_models.consequences import consequences
 from studio.accounts.permissions import requires
@@ -68,9 +68,7 @@ def _room(frame, problem="", typed=None, status=200):
         "notation": notation,
         "notations": NOTATIONS,
         "purposes": purposes.of(frame.document),
-        "coverage": frame.loaded.once(
-            "coverage", lambda: coverage.look(frame.document, frame.resolver)
-        ),
+        "coverage": frame.analysis.coverage,
         "ramp": ramp,
         "swatch": _chosen_swatch(frame, notation, ramp),
         "view": frame.extra.get("view", ""),
@@ -292,8 +290,8 @@ def numbers(request, project):
         {
             "text": found.text,
             "hex": found.hex,
-            "on_white": cut(found.on_white),
-            "on_black": cut(found.on_black),
+            "on_white": truncate_ratio(found.on_white),
+            "on_black": truncate_ratio(found.on_black),
             "in_srgb": found.in_srgb,
             "in_p3": found.in_p3,
         }
@@ -313,7 +311,7 @@ def show_impact(request, project):
         else:
             after, _, _ = _with_color(loaded.document, key, said.get("value", "")[:2000])
         context = {
-            "found": consequences(loaded.resolver, after),
+            "found": consequences(loaded.analysis.resolver, after),
             "document": loaded.document,
             "project": project,
         }

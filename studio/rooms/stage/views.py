@@ -19,7 +19,7 @@ def room(request, project):
     frame = frames.enter(request, project, "stage")
     themes = [frame.theme, _beside(frame)]
     runs, used = scenes.read(render_to_string(panes.SCENE))
-    bound = _bound(frame.loaded)
+    bound = frame.analysis.bindings
     rows = scenes.readings(frame.resolver, runs, bound, themes)
     context = {
         "panes": [_pane(frame, theme, i, rows) for i, theme in enumerate(themes)],
@@ -50,10 +50,6 @@ def _beside(frame):
     return ((frame.theme[0] + 1) % count, *frame.theme[1:])
 
 
-def _bound(loaded):
-    return loaded.once("bound", lambda: scenes.bound(loaded.document))
-
-
 @requires("view")
 @require_GET
 @panes.framed
@@ -68,7 +64,6 @@ def pane(request, project):
 def paint(request, project):
     """The exported style sheet and the slots of the scene, bound to tokens."""
     loaded = store.load(project)
-    sheet = loaded.once("paint", lambda: scenes.paint(loaded.document))
-    response = HttpResponse(sheet, content_type="text/css; charset=utf-8")
+    response = HttpResponse(loaded.analysis.stage_sheet, content_type="text/css; charset=utf-8")
     response["Cache-Control"] = "private, max-age=3600"
     return response

@@ -100,9 +100,9 @@ def _room(frame, typed=None, problem=None, clash=None, status=200):
         "find": frame.extra.get("find", ""),
         "asked": _asked(frame),
         "states": filters.STATES,
-        "types": frame.loaded.once("types", lambda: filters.types(frame.document)),
+        "types": frame.analysis.types,
         "tiers": TIERS,
-        "groups": frame.loaded.once("groups", lambda: filters.groups(frame.document)),
+        "groups": frame.analysis.groups,
         "axis_slugs": axes,
         "ramps": frame.document.ramps,
         "current_mode": axis.modes[frame.theme[frame.resolver.axis_index[axis.key]]].key
@@ -334,7 +334,9 @@ def shelf(request, project):
     """The ramps and the named colors of CSS, to pick a value from."""
     loaded = store.load(project)
     theme = frames.read_theme(loaded, request.GET.get("theme", ""))
-    return render(request, "tokens/shelf.html", {"rows": tokens.shelf(loaded.resolver, theme)})
+    return render(
+        request, "tokens/shelf.html", {"rows": tokens.shelf(loaded.analysis.resolver, theme)}
+    )
 
 
 @requires("view")
@@ -352,7 +354,7 @@ def show_impact(request, project):
         after, _ = _change(loaded.document, said)
         context |= {
             "result": tokens.result(after, said["token"], _condition(loaded.document, said), theme),
-            "found": consequences(loaded.resolver, after),
+            "found": consequences(loaded.analysis.resolver, after),
         }
     except PrismError as error:
         context["problem"] = str(error)
@@ -396,13 +398,13 @@ def complete(request, project):
     theme = frames.read_theme(loaded, request.GET.get("theme", ""))
     typed = request.GET.get("q", "")[:200]
     options = (
-        completion.complete(loaded.document, typed, token, resolver=loaded.resolver)
+        completion.complete(loaded.document, typed, token, resolver=loaded.analysis.resolver)
         if token
         else []
     )
     context = {
         "options": [
-            {"option": option, "answer": loaded.resolver.resolve(option.token.key, theme)}
+            {"option": option, "answer": loaded.analysis.resolver.resolve(option.token.key, theme)}
             for option in options
         ]
     }

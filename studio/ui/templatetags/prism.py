@@ -2,7 +2,7 @@
 
 from django import template
 
-from prism.color.contrast import cut
+from prism.color.contrast import truncate_ratio
 from prism.color.space import hex_text, parse_function
 from prism.expressions.values import reference_of
 from prism.model.document import shown_path
@@ -11,7 +11,7 @@ from studio.ui.markdown import markup
 
 register = template.Library()
 register.filter("shown", shown_path)
-register.filter("cut", cut)
+register.filter("ratio", truncate_ratio)
 register.filter("markdown", markup)
 
 

@@ -1,0 +1,38 @@
+"""Tokens without a value in some themes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from prism.checks.check import Analyzed, Check, Finding
+from prism.model.document import BASE, Document, Token, shown_path
+
+
+def run(analysis: Analyzed) -> Iterator[Finding]:
+    """A finding for each token without a base value."""
+    for token in analysis.document.tokens:
+        if token.value(BASE) is not None:
+            continue
+        modes = _modes(analysis.document, token)
+        yield Finding(
+            "absent",
+            f"{shown_path(token.path)} is there only under {', '.join(modes)}."
+            if modes
+            else f"{shown_path(token.path)} has no value at all.",
+            token.key,
+            fixes=("Give it a base value, if it is meant to show elsewhere.",),
+        )
+
+
+def _modes(document: Document, token: Token) -> list[str]:
+    """The modes that a token has values in, axis by axis, in words."""
+    words = []
+    for axis in document.axes:
+        modes = dict.fromkeys(condition.mode_on(axis.key) for condition, _ in token.values)
+        names = [axis.mode(mode).name for mode in modes if mode is not None]
+        if names:
+            words.append(f"{axis.name} {' and '.join(names)}")
+    return words
+
+
+CHECK = Check("absent", "Missing in some themes", "A missing value is a hole in some theme.", run)

@@ -1,0 +1,36 @@
+"""Tokens that refer to nothing, to another type, or in a circle."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from prism.checks.check import Analyzed, Check, Finding
+from prism.expressions.values import references
+from prism.model.document import shown_path
+
+
+def run(analysis: Analyzed) -> Iterator[Finding]:
+    """A finding for each reason why a token itself has no result in some theme."""
+    document, answers = analysis.document, analysis.answers
+    for token in document.tokens:
+        if not any(list(references(value, token.type)) for _, value in token.values):
+            continue
+        reasons = {
+            answer.broken: fixed
+            for fixed, answer in answers.of(token.key)
+            if answer.broken and not answer.passed_on
+        }
+        for sentence, fixed in reasons.items():
+            modes = zip(document.axes, fixed, strict=True)
+            yield Finding(
+                "broken",
+                f"{shown_path(token.path)} has no result: {sentence}",
+                token.key,
+                ", ".join(f"{axis.name} {axis.modes[i].name}" for axis, i in modes if i >= 0),
+                answers.share(fixed),
+                "wrong",
+                ("Give it another value.",),
+            )
+
+
+CHECK = Check("broken", "Broken", "What refers to nothing shows nothing.", run)

@@ -1,0 +1,21 @@
+"""Imported modifiers that name no default."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from prism.checks.check import Analyzed, Check, Finding
+
+
+def run(analysis: Analyzed) -> Iterator[Finding]:
+    """A finding for each axis whose file named no default mode."""
+    for layer in analysis.document.layers:
+        if layer.axis and not layer.stated_default and analysis.document.axis(layer.axis):
+            yield Finding(
+                "default",
+                f"{layer.name} names no default, so its first mode is used.",
+                fixes=("Name the default mode.",),
+            )
+
+
+CHECK = Check("default", "No default", "Readers differ on what an unnamed default is.", run)

@@ -1,0 +1,36 @@
+"""Lengths and durations that Design Tokens files cannot hold."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from prism.checks.check import Analyzed, Check, Finding
+from prism.expressions.evaluation import Calculation, Quantity
+from prism.model.document import shown_path
+from prism.resolution.answers import css_value
+
+#: Units of the Design Tokens Format Module, by type (from memory).
+UNITS = {"dimension": ("px", "rem"), "duration": ("ms", "s")}
+
+
+def run(analysis: Analyzed) -> Iterator[Finding]:
+    """A finding for each length or duration in a unit that other readers do not know."""
+    resolver = analysis.resolver
+    for token in analysis.document.tokens:
+        units = UNITS.get(token.type)
+        if units is None:
+            continue
+        value = resolver.resolve(token.key, resolver.default_theme).value
+        if isinstance(value, Calculation) or (
+            isinstance(value, Quantity) and value.unit not in units
+        ):
+            yield Finding(
+                "unit",
+                f"{shown_path(token.path)} is {css_value(value, token.type)}, which "
+                "Design Tokens files cannot hold.",
+                token.key,
+                fixes=(f"Use {' or '.join(units)}; other readers see text.",),
+            )
+
+
+CHECK = Check("unit", "Unit", "Other readers cannot compute with it.", run)
