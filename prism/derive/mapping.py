@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 
+from prism.changes.outcome import Outcome
 from prism.changes.values import Setting, cell_condition, set_values
 from prism.errors import EditError
 from prism.expressions.typed_input import read_typed, reference_to, shown_path_or_root
@@ -26,16 +27,6 @@ class Place:
     theme: Theme
     condition: Condition
     value: Value | None
-
-
-@dataclass(frozen=True, slots=True)
-class Done:
-    """A document after many edits: how many cells changed, and what was left alone, by path or in
-    words."""
-
-    document: Document
-    changed: int
-    skipped: tuple[str, ...] = ()
 
 
 def places(
@@ -126,7 +117,7 @@ def opposite(steps: tuple[str, ...], place: int) -> str:
     return steps[len(steps) - 1 - place]
 
 
-def shift(document: Document, cells: Sequence[Place], by: int) -> Done:
+def shift(document: Document, cells: Sequence[Place], by: int) -> Outcome:
     """Move each cell ``by`` steps along its ladder, not beyond its ends."""
 
     def turn(steps: tuple[str, ...], place: int) -> str:
@@ -135,12 +126,12 @@ def shift(document: Document, cells: Sequence[Place], by: int) -> Done:
     return _along(document, cells, turn)
 
 
-def mirror(document: Document, cells: Sequence[Place]) -> Done:
+def mirror(document: Document, cells: Sequence[Place]) -> Outcome:
     """Move each cell to the step as far from the other end of its ladder."""
     return _along(document, cells, opposite)
 
 
-def map_to(document: Document, cells: Sequence[Place], ramp: str) -> Done:
+def map_to(document: Document, cells: Sequence[Place], ramp: str) -> Outcome:
     """Let each cell stand on the like step of another ramp."""
     target = building.ramp_of(document, ramp)
 
@@ -152,7 +143,7 @@ def map_to(document: Document, cells: Sequence[Place], ramp: str) -> Done:
 
 def _along(
     document: Document, cells: Sequence[Place], turn: Callable[[tuple[str, ...], int], str]
-) -> Done:
+) -> Outcome:
     settings: list[Setting] = []
     skipped = []
     for cell in cells:
@@ -164,7 +155,7 @@ def _along(
     return _done(document, cells, settings, skipped)
 
 
-def put(document: Document, cells: Sequence[Place], text: str) -> Done:
+def put(document: Document, cells: Sequence[Place], text: str) -> Outcome:
     """Give every cell the value that ``text`` means for its token."""
     settings: list[Setting] = [
         (cell.token.key, cell.condition, read_typed(document, text, cell.token)) for cell in cells
@@ -172,7 +163,7 @@ def put(document: Document, cells: Sequence[Place], text: str) -> Done:
     return _done(document, cells, settings)
 
 
-def fill(document: Document, cells: Sequence[Place], step: int = 0) -> Done:
+def fill(document: Document, cells: Sequence[Place], step: int = 0) -> Outcome:
     """Give the cells below the first of each column its value, or what stands ``step`` further along
     its ladder from row to row; what would be beyond the ladder's end is left alone."""
     columns: dict[Theme, list[Place]] = {}
@@ -197,7 +188,7 @@ def fill(document: Document, cells: Sequence[Place], step: int = 0) -> Done:
     return _done(document, cells, settings, skipped)
 
 
-def clear(document: Document, cells: Sequence[Place]) -> Done:
+def clear(document: Document, cells: Sequence[Place]) -> Outcome:
     """Take away what the cells hold; a base value stays where it is the token's only one."""
     settings: list[Setting] = []
     skipped = []
@@ -210,7 +201,7 @@ def clear(document: Document, cells: Sequence[Place]) -> Done:
     return _done(document, cells, settings, skipped)
 
 
-def wrap_opacity(document: Document, cells: Sequence[Place], percent: int) -> Done:
+def wrap_opacity(document: Document, cells: Sequence[Place], percent: int) -> Outcome:
     """Let every color cell cover ``percent`` of what it covers now."""
     if not 1 <= percent <= 99:
         raise EditError("An opacity is 1 to 99 percent.")
@@ -227,7 +218,7 @@ def wrap_opacity(document: Document, cells: Sequence[Place], percent: int) -> Do
 
 def copy_mode(
     resolver: Resolver, keys: Iterable[str], axis: str, source: str, target: str, theme: Theme
-) -> Done:
+) -> Outcome:
     """Store for each token in mode ``target`` what holds for it in mode ``source``."""
     document = resolver.document
     _known_modes(resolver, axis, [source, target])
@@ -246,7 +237,7 @@ def _done(
     cells: Sequence[Place],
     settings: Sequence[Setting],
     skipped: Sequence[str] = (),
-) -> Done:
+) -> Outcome:
     stored = {(cell.token.key, cell.condition): cell.value for cell in cells}
     fresh = []
     for key, condition, value in settings:
@@ -255,6 +246,6 @@ def _done(
         if not same or (token is not None and value is None):
             fresh.append((key, condition, value))
     if not fresh:
-        return Done(document, 0, tuple(dict.fromkeys(skipped)))
+        return Outcome(document, 0, tuple(dict.fromkeys(skipped)))
     changed = set_values(document, fresh)
-    return Done(changed, len(fresh), tuple(dict.fromkeys(skipped)))
+    return Outcome(changed, len(fresh), tuple(dict.fromkeys(skipped)))

@@ -6,8 +6,9 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from prism.changes.outcome import Outcome
 from prism.changes.values import Setting, set_values
-from prism.derive.mapping import Done, Place
+from prism.derive.mapping import Place
 from prism.errors import EditError
 from prism.expressions.typed_input import read_typed
 from prism.model.document import Document, Token, shown_path
@@ -84,7 +85,7 @@ def _value(text: str, by_name: Mapping[str, Token]) -> str:
     return "{" + shown_path(token.path) + "}" if token is not None else text
 
 
-def onto(document: Document, rows: Sequence[Sequence[Place]], text: str) -> Done:
+def onto(document: Document, rows: Sequence[Sequence[Place]], text: str) -> Outcome:
     """Paste a range of text onto cells, from the first of ``rows`` on.
 
     One value alone fills every cell given. What of a range lies beyond the last row or column is
@@ -105,7 +106,7 @@ def onto(document: Document, rows: Sequence[Sequence[Place]], text: str) -> Done
                 value = read_typed(document, found, place.token)
                 settings.append((place.token.key, place.condition, value))
     done = _stored(document, settings)
-    return done if single else Done(done.document, done.changed, _beyond(cells, rows))
+    return done if single else Outcome(done.document, done.changed, _beyond(cells, rows))
 
 
 def _beyond(cells: Sequence[Sequence[str]], rows: Sequence[Sequence[Place]]) -> tuple[str, ...]:
@@ -128,7 +129,7 @@ def _beyond(cells: Sequence[Sequence[str]], rows: Sequence[Sequence[Place]]) -> 
     )
 
 
-def by_name(document: Document, cells: Mapping[str, Place], found: Named) -> Done:
+def by_name(document: Document, cells: Mapping[str, Place], found: Named) -> Outcome:
     """Store values that came with names, each in the cell of its token; ``cells`` by token key."""
     settings: list[Setting] = [
         (token.key, cells[token.key].condition, read_typed(document, text, token))
@@ -136,13 +137,13 @@ def by_name(document: Document, cells: Mapping[str, Place], found: Named) -> Don
         if token.key in cells
     ]
     done = _stored(document, settings)
-    return Done(done.document, done.changed, found.unknown)
+    return Outcome(done.document, done.changed, found.unknown)
 
 
-def _stored(document: Document, settings: list[Setting]) -> Done:
+def _stored(document: Document, settings: list[Setting]) -> Outcome:
     if not settings:
         raise EditError("Nothing of what was pasted fits here.", fix="Choose the first cell.")
     changed = set_values(document, settings)
     was = {token.key: dict(token.values) for token in document.tokens}
     fresh = sum(was[key].get(condition) != value for key, condition, value in settings)
-    return Done(changed, fresh)
+    return Outcome(changed, fresh)

@@ -1,1 +1,13 @@
-"""Every edit as a named command: what it does to a document, and its sentence."""
+"""Every edit as a named command: what it does to a document, and its sentence.
+
+A new command is a class in the file of its family; a new family is a file and a line below.
+"""
+
+from __future__ import annotations
+
+from prism.edits import axes, cells, imports, measures, naming, pairings, palette, project, tokens
+from prism.edits.command import COMMANDS, Command, from_fields, read, written
+
+FAMILIES = (cells, tokens, axes, palette, measures, naming, pairings, imports, project)
+
+__all__ = ["COMMANDS", "FAMILIES", "Command", "from_fields", "read", "written"]

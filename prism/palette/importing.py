@@ -48,14 +48,27 @@ class Choice:
     action: str = "add"
 
 
+UseKind = Literal["color", "ramp", "token"]
+USES: tuple[UseKind, ...] = ("color", "ramp", "token")
+
+
 @dataclass(frozen=True, slots=True)
 class Use:
-    """Where a color of a picture goes: ``color`` (a raw color named ``target``), ``ramp`` (the seed
-    of a new ramp of that name) or ``token`` (the token with the path ``target`` refers to it)."""
+    """Where a color of a picture goes: ``color`` (a raw color named ``target``), ``ramp`` (the base
+    color of a new ramp of that name) or ``token`` (the token with the path ``target`` refers to
+    it)."""
 
     color: space.Color
-    kind: Literal["color", "ramp", "token"]
+    kind: UseKind
     target: str
+
+
+def use_for(color: space.Color, kind: str, target: str) -> Use:
+    """Where a color of a picture goes, by the name of the kind. Raises ``EditError`` for another."""
+    known = next((one for one in USES if one == kind), None)
+    if known is None:
+        raise EditError(f"“{kind[:20]}” is nothing that a color can become.")
+    return Use(color, known, target)
 
 
 def from_text(document: Document, text: str) -> tuple[Candidate, ...]:

@@ -207,6 +207,10 @@ class JournalEntryQuerySet(models.QuerySet):
         """Edits by ``user``, newest first, without undo and redo."""
         return self.filter(actor=user, kind=JournalEntry.Kind.EDIT).order_by("-revision")
 
+    def undone_by(self, user):
+        """Edits by ``user`` that were undone and can be done again."""
+        return self.filter(actor=user, state=JournalEntry.State.UNDONE)
+
     def touching(self, key):
         """Entries whose operations name a part by this key, newest first."""
         return self.filter(operations__contains=json.dumps(key, ensure_ascii=False)[:-1]).order_by(
@@ -223,7 +227,10 @@ class JournalEntryQuerySet(models.QuerySet):
 
 
 class JournalEntry(models.Model):
-    """One stored change: who, when, what it was called, and its operations as JSON text.
+    """One stored change: who, when, the sentence of its command, and its operations as JSON text.
+
+    ``command`` is the command as it was written down; empty where there was none, as for undo and
+    for what was stored before commands had names. Undo goes by the operations.
 
     ``write`` is what the page that asked for it called it, so that a page whose answer was lost
     can ask whether it was stored. A note says something of a part of the document and changes nothing.
@@ -251,6 +258,7 @@ class JournalEntry(models.Model):
     reverts = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
     label = models.CharField(max_length=300)
     write = models.CharField(max_length=40, blank=True)
+    command = models.TextField(blank=True)
     operations = models.TextField()
     at = models.DateTimeField(default=timezone.now)
 

@@ -12,15 +12,19 @@ from django.db import transaction
 from django.utils import timezone
 
 from prism.analysis import Analysis
+from prism.changes.outcome import Outcome
 from prism.compare.diff import Operation, apply, diff_tables, inverse
 from prism.compare.merge import clashing, merge, touches
 from prism.compare.rows import condition_text, unflatten
+from prism.edits import written
+from prism.edits.project import RenameProject
 from prism.errors import ConflictError, PrismError
 from prism.model.document import Document
 from prism.model.whole import flaws
 from studio.store import tables
 from studio.store.models import JournalEntry, Membership, Project
 
+KIND = JournalEntry.Kind
 _CACHED_PROJECTS = 24
 _FARTHEST_BACK = 400
 #: How long a deleted project can be brought back.
@@ -169,12 +173,34 @@ def at(project, revision, farthest=_FARTHEST_BACK):
     return Loaded(Analysis(document, loaded.analysis), revision)
 
 
-def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, reverts=None):
+@dataclass(frozen=True, slots=True)
+class Saved:
+    """What is stored after an edit, and what the edit said of itself."""
+
+    loaded: Loaded
+    outcome: Outcome
+    sentence: str
+
+
+def save(project, command, actor, revision=None):
+    """Store what a command makes of the document at ``revision``, the newest without.
+
+    What others have stored since is kept, as ``record`` says. Lets every ``PrismError`` through.
+    """
+    before = load(project) if revision is None else at(project, revision)
+    outcome = command.outcome(before.document)
+    sentence = command.sentence(before.document)
+    stored = record(project, before, outcome.document, actor, sentence, command=written(command))
+    return Saved(stored, outcome, sentence)
+
+
+def record(project, before, after, actor, label, *, kind=KIND.EDIT, reverts=None, command=""):
     """Store ``after``, which was made from the loaded ``before``; the only writer.
 
     Everything happens in one transaction: the rows, the journal entry, the revision. What others
     have stored since ``before`` is kept: both changes are merged, or ``ClashError`` is raised
-    where they touch the same thing. Returns what is stored now.
+    where they touch the same thing. ``command`` is the text of the command that was run, if any.
+    Returns what is stored now.
     """
     with transaction.atomic():
         current = Project.objects.select_for_update().get(pk=project.pk)
@@ -187,27 +213,30 @@ def save(project, before, after, actor, label, *, kind=JournalEntry.Kind.EDIT, r
             return before
         _refuse_flaws(after, before.document)
         tables.write(current, old, new, operations)
-        current.revision += 1
-        current.changed_at = timezone.now()
-        current.save()
-        if kind == JournalEntry.Kind.EDIT:
-            JournalEntry.objects.filter(
-                project=current, actor=actor, state=JournalEntry.State.UNDONE
-            ).update(state=JournalEntry.State.DISCARDED)
-        JournalEntry.objects.create(
-            project=current,
-            revision=current.revision,
-            actor=actor,
-            kind=kind,
-            reverts=reverts,
-            label=label[:300],
-            write=WRITE.get(),
-            operations=json.dumps([one.plain() for one in operations], ensure_ascii=False),
-        )
+        if kind == KIND.EDIT:
+            current.journal.undone_by(actor).update(state=JournalEntry.State.DISCARDED)
+        entry = {"kind": kind, "reverts": reverts, "command": command}
+        _enter(current, actor, label, operations, **entry)
     transaction.on_commit(lambda: _committed(project.pk, stored))
     project.revision = current.revision
     project.name = current.name
     return stored
+
+
+def _enter(current, actor, label, operations, **entry):
+    """Write the next revision of a locked project with its journal entry."""
+    current.revision += 1
+    current.changed_at = timezone.now()
+    current.save()
+    JournalEntry.objects.create(
+        project=current,
+        revision=current.revision,
+        actor=actor,
+        label=label[:300],
+        write=WRITE.get(),
+        operations=json.dumps([one.plain() for one in operations], ensure_ascii=False),
+        **entry,
+    )
 
 
 def _committed(pk, stored):
@@ -237,16 +266,7 @@ def note_kept(project, actor, token, condition, label):
             raise StaleError("That value is no longer there.", fix="Look at what is there now.")
         same = Operation("set", "value", key, "text", row["text"], row["text"])
         stored = replace(loaded, revision=current.revision + 1)
-        current.revision = stored.revision
-        current.save()
-        JournalEntry.objects.create(
-            project=current,
-            revision=current.revision,
-            actor=actor,
-            kind=JournalEntry.Kind.NOTE,
-            label=label[:300],
-            operations=json.dumps([same.plain()], ensure_ascii=False),
-        )
+        _enter(current, actor, label, [same], kind=KIND.NOTE)
     transaction.on_commit(lambda: _committed(project.pk, stored))
     project.revision = current.revision
 
@@ -288,12 +308,12 @@ def undo(project, actor):
     It is merged with what others have stored since: references follow their renames, and
     ``ClashError`` is raised where they changed the same thing or the rest would not be whole.
     """
-    return _swing(project, actor, undoable, JournalEntry.Kind.UNDO)
+    return _swing(project, actor, undoable, KIND.UNDO)
 
 
 def redo(project, actor):
     """Do again what the actor took back last; as ``undo``."""
-    return _swing(project, actor, redoable, JournalEntry.Kind.REDO)
+    return _swing(project, actor, redoable, KIND.REDO)
 
 
 @transaction.atomic
@@ -308,8 +328,9 @@ def _swing(project, actor, pick, kind):
     before = load(current)
     if made.revision != before.revision:
         before, after = _merged(current, made, after)
-    save(current, before, after, actor, f"{kind.label}: {entry.label}", kind=kind, reverts=entry)
-    back = kind == JournalEntry.Kind.UNDO
+    label = f"{kind.label}: {entry.label}"
+    record(current, before, after, actor, label, kind=kind, reverts=entry)
+    back = kind == KIND.UNDO
     entry.state = JournalEntry.State.UNDONE if back else JournalEntry.State.DONE
     entry.save(update_fields=["state"])
     project.revision, project.name = current.revision, current.name
@@ -325,7 +346,7 @@ def create(owner, document, label="Made the project"):
     project = Project.objects.create(code=secrets.token_hex(5), name=document.name)
     Membership.objects.create(project=project, user=owner, role=Membership.Role.OWNER)
     empty = Loaded(Analysis(Document(name=document.name)), 0)
-    save(project, empty, document, owner, label, kind=JournalEntry.Kind.MADE)
+    record(project, empty, document, owner, label, kind=KIND.MADE)
     project.refresh_from_db()
     return project
 
@@ -339,8 +360,7 @@ def copy(project, owner, name):
 
 def rename(project, actor, name):
     """Give the project another name."""
-    before = load(project)
-    return save(project, before, replace(before.document, name=name), actor, f"Renamed to {name}")
+    return save(project, RenameProject(name), actor)
 
 
 def delete(project):

@@ -134,7 +134,7 @@ class TypingTests(SlowCase):
 
         for key, text in others.items():
             after = edit.set_value(after, key, night, Expression(text))
-        store.save(self.project, loaded, after, tove, "Theirs")
+        store.record(self.project, loaded, after, tove, "Theirs")
         self.page.keyboard.press("Enter")
         self.page.keyboard.press("ArrowUp")
         self.page.keyboard.type("#bbbbbb", delay=20)
@@ -266,6 +266,6 @@ class TruthTests(SlowCase):
         self.cell("b0", "light").click()
         self.page.fill("#value", "#010203")
         loaded = store.load(Project.objects.get(pk=self.project.pk))
-        store.save(self.project, loaded, remove_tokens(loaded.document, ["b0"]), self.user, "Gone")
+        store.record(self.project, loaded, remove_tokens(loaded.document, ["b0"]), self.user, "Gone")
         self.page.click("#store")
         expect(self.page.locator("main")).to_contain_text("The token btn-primary-bg-0 was removed")

@@ -136,7 +136,7 @@ class MappingTests(SimpleTestCase):
         self.assertIsNotNone(built.token_at("ink.muted"))
         built = bulk.move_to_group(built, ["text.main"], "words.big").document
         self.assertEqual(built.token("text.main").path, "words.big.main")
-        built = bulk.reorder_behind(built, ["text.main"], "text.loose").document
+        built = bulk.reorder_after(built, ["text.main"], "text.loose").document
         order = [one.key for one in built.tokens]
         self.assertEqual(order.index("text.main"), order.index("text.loose") + 1)
         built = bulk.mark(built, ["text.main"], private=True, uses="board, ticket").document
@@ -145,7 +145,7 @@ class MappingTests(SimpleTestCase):
         self.assertIsNone(built.token("gap"))
         for act, sentence in (
             (lambda: bulk.replace_in_paths(built, ["text.main"], "zzz", ""), "None of the paths"),
-            (lambda: bulk.reorder_behind(built, ["text.main"], "no"), "There is no token"),
+            (lambda: bulk.reorder_after(built, ["text.main"], "no"), "There is no token"),
             (lambda: bulk.mark(built, ["no"], private=True), "no longer there"),
         ):
             with self.assertRaisesMessage(EditError, sentence):
@@ -212,8 +212,8 @@ class PasteTests(SimpleTestCase):
         done = pasting.onto(self.built, rows, "sea.1\tsea.2\tsea.3\nsea.4\n\nsea.5\n")
         self.assertEqual(text(done.document, "text.main", DARK), "{sea.2}")
         self.assertEqual(
-            bulk.skipped_words(done),
-            "Left alone: 2 rows beyond the last, 1 column beyond the last.",
+            done.skipped_words,
+            "Skipped: 2 rows beyond the last, 1 column beyond the last.",
         )
 
     def test_declarations_and_tables_find_their_tokens_by_name(self):

@@ -60,7 +60,7 @@ class TwoPeopleCase(TestCase):
 
     def write(self, who, page, change):
         """Store ``change(document)`` from a page that may be old."""
-        store.save(self.project, page, change(page.document), who, "Changed")
+        store.record(self.project, page, change(page.document), who, "Changed")
         return self.page()
 
     def clash(self, who, page, change, sentence, other=None, yours="", others=""):
@@ -292,7 +292,7 @@ class AnyEditTests(TestCase):
             if rng.random() < 0.7:
                 page = store.at(self.project, max(now - rng.randrange(6), 0))
                 after = edited(rng, page.document, self.new_key)
-                store.save(self.project, page, after, who, "Changed")
+                store.record(self.project, page, after, who, "Changed")
             else:
                 rng.choice((store.undo, store.redo))(self.project, who)
         except store.ClashError as error:

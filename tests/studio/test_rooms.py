@@ -250,7 +250,7 @@ class ExchangeTests(RoomCase):
         revision = self.project.revision
         fresh = store.load(self.project)
         added = structure.add_tokens(fresh.document, [token("fresh.one", "#010203")])
-        store.save(self.project, fresh, added, self.user, "Added")
+        store.record(self.project, fresh, added, self.user, "Added")
         self.bring(("x.json", b'{"a": {"$type": "color", "$value": "#000"}}'), revision=revision)
         self.assertEqual({one.path for one in self.stored().tokens}, {"a", "fresh.one"})
         response = self.bring(

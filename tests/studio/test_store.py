@@ -54,7 +54,7 @@ class SaveTests(StoreCase):
         for seed in range(1, 12):
             before = store.load(project)
             after = replace(random_document(seed, count=6 + seed), name="R")
-            store.save(project, before, after, self.maren, "Another")
+            store.record(project, before, after, self.maren, "Another")
             self.assertEqual(self.fresh(project).document, after)
 
     def test_order_of_numbers_as_names_is_kept(self):
@@ -66,7 +66,7 @@ class SaveTests(StoreCase):
     def test_a_change_has_one_journal_entry_and_one_more_revision(self):
         project = self.make(token("a", "#111111"))
         loaded = store.load(project)
-        store.save(project, loaded, set_value(loaded, "#222222"), self.maren, "Darker")
+        store.record(project, loaded, set_value(loaded, "#222222"), self.maren, "Darker")
         entry = project.journal.last()
         self.assertEqual((entry.revision, entry.label, entry.actor), (2, "Darker", self.maren))
         self.assertEqual([one.after for one in store.operations_of(entry)], ['"#222222"'])
@@ -74,14 +74,14 @@ class SaveTests(StoreCase):
     def test_nothing_changed_is_nothing_stored(self):
         project = self.make(token("a", "#111111"))
         loaded = store.load(project)
-        store.save(project, loaded, set_value(loaded, "#111111"), self.maren, "Same")
+        store.record(project, loaded, set_value(loaded, "#111111"), self.maren, "Same")
         self.assertEqual(project.journal.count(), 1)
 
     def test_a_stale_write_of_another_thing_is_merged(self):
         project = self.make(token("a", "#111111"), token("b", "#222222"))
         old = store.load(project)
-        store.save(project, old, set_value(old, "#333333"), self.tove, "First")
-        store.save(project, old, set_value(old, "#444444", key="b"), self.maren, "Second")
+        store.record(project, old, set_value(old, "#333333"), self.tove, "First")
+        store.record(project, old, set_value(old, "#444444", key="b"), self.maren, "Second")
         values = [one.value().text for one in self.fresh(project).document.tokens]
         self.assertEqual(values, ["#333333", "#444444"])
         labels = list(project.journal.values_list("label", flat=True))
@@ -90,9 +90,9 @@ class SaveTests(StoreCase):
     def test_a_stale_write_of_the_same_thing_names_both_and_stores_nothing(self):
         project = self.make(token("a", "#111111"))
         old = store.load(project)
-        store.save(project, old, set_value(old, "#333333"), self.tove, "First")
+        store.record(project, old, set_value(old, "#333333"), self.tove, "First")
         with self.assertRaises(store.ClashError) as caught:
-            store.save(project, old, set_value(old, "#444444"), self.maren, "Second")
+            store.record(project, old, set_value(old, "#444444"), self.maren, "Second")
         (clash,) = caught.exception.clashes
         self.assertEqual((clash.mine, clash.theirs), ('"#444444"', '"#333333"'))
         self.assertEqual(self.fresh(project).document.token("a").value(), Expression("#333333"))
@@ -100,9 +100,9 @@ class SaveTests(StoreCase):
     def test_two_changes_that_make_a_circle_together_are_refused(self):
         project = self.make(token("a", "#111111"), token("b", "#222222"))
         old = store.load(project)
-        store.save(project, old, set_value(old, "{b}"), self.tove, "First")
+        store.record(project, old, set_value(old, "{b}"), self.tove, "First")
         with self.assertRaisesMessage(PrismError, "Circle: a → b → a."):
-            store.save(project, old, set_value(old, "{a}", key="b"), self.maren, "Second")
+            store.record(project, old, set_value(old, "{a}", key="b"), self.maren, "Second")
         self.assertEqual(self.fresh(project).document.token("b").value(), Expression("#222222"))
 
     def test_any_revision_is_found_again(self):
@@ -110,7 +110,7 @@ class SaveTests(StoreCase):
         documents = [store.load(project).document]
         for shade in ("#222222", "#333333", "#444444"):
             loaded = store.load(project)
-            store.save(project, loaded, set_value(loaded, shade), self.maren, shade)
+            store.record(project, loaded, set_value(loaded, shade), self.maren, shade)
             documents.append(store.load(project).document)
         for revision, was in enumerate(documents, 1):
             self.assertEqual(store.at(project, revision).document, was)
@@ -127,7 +127,7 @@ class SaveTests(StoreCase):
             mock.patch.object(tables, "_add", side_effect=RuntimeError),
             self.assertRaises(RuntimeError),
         ):
-            store.save(project, loaded, after, self.maren, "Broken")
+            store.record(project, loaded, after, self.maren, "Broken")
         self.assertEqual(self.fresh(project).document, loaded.document)
 
     def test_a_document_that_is_not_whole_is_never_stored(self):
@@ -137,7 +137,7 @@ class SaveTests(StoreCase):
             loaded.document, tokens=(*loaded.document.tokens, token("a", "#2", key="b"))
         )
         with self.assertRaisesMessage(store.NotWholeError, "Two tokens are called a."):
-            store.save(project, loaded, twice, self.maren, "Twice")
+            store.record(project, loaded, twice, self.maren, "Twice")
         self.assertEqual(self.fresh(project).document, loaded.document)
 
     def test_queries_of_a_load_do_not_grow_with_the_document(self):
@@ -163,7 +163,7 @@ class SaveTests(StoreCase):
             )
             loaded = store.load(project)
             with CaptureQueriesContext(connection) as queries:
-                store.save(project, loaded, set_value(loaded, "#222222"), self.maren, "One")
+                store.record(project, loaded, set_value(loaded, "#222222"), self.maren, "One")
             counts.append(len(queries))
         self.assertEqual(counts[0], counts[1])
 
@@ -187,7 +187,7 @@ class SaveTests(StoreCase):
         behind = store.load(project)
         for text in ("#222222", "#333333"):
             now = store.load(project)
-            store.save(project, now, set_value(now, text), self.maren, text)
+            store.record(project, now, set_value(now, text), self.maren, text)
         store._remember(project.pk, behind)
         store._cache[project.pk] = behind
         with CaptureQueriesContext(connection) as queries:
@@ -205,7 +205,7 @@ class UndoTests(StoreCase):
     def set(self, text, actor=None, key="a"):
         loaded = store.load(self.project)
         after = set_value(loaded, text, key=key)
-        store.save(self.project, loaded, after, actor or self.maren, f"{key} to {text}")
+        store.record(self.project, loaded, after, actor or self.maren, f"{key} to {text}")
 
     def values(self):
         built = self.fresh(self.project).document
@@ -251,7 +251,7 @@ class UndoTests(StoreCase):
     def test_a_replaced_document_is_taken_back_whole(self):
         before = self.fresh(self.project)
         after = replace(observatory(), name=before.document.name)
-        store.save(self.project, before, after, self.maren, "Brought")
+        store.record(self.project, before, after, self.maren, "Brought")
         store.undo(self.project, self.maren)
         self.assertEqual(self.fresh(self.project).document, before.document)
         store.redo(self.project, self.maren)
@@ -267,7 +267,7 @@ class ProjectTests(StoreCase):
         )
         loaded = store.load(copy)
         key = loaded.document.tokens[0].key
-        store.save(copy, loaded, set_value(loaded, "#000000", key=key), self.tove, "Black")
+        store.record(copy, loaded, set_value(loaded, "#000000", key=key), self.tove, "Black")
         self.assertEqual(self.fresh(project).document, observatory())
         self.assertEqual(copy.memberships.get().user, self.tove)
 
@@ -336,7 +336,7 @@ class RaceTests(TransactionTestCase):
     def write(self, key, value):
         project = Project.objects.get(pk=self.project.pk)
         after = set_value(self.loaded, value, key=key)
-        return store.save(project, self.loaded, after, self.maren, key)
+        return store.record(project, self.loaded, after, self.maren, key)
 
     def values(self):
         self.project.refresh_from_db()

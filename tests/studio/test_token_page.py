@@ -18,7 +18,7 @@ class DescriptionTests(RoomCase):
         built = self.stored()
         one = replace(built.token("text.main"), description=text)
         tokens = tuple(one if token.key == "text.main" else token for token in built.tokens)
-        store.save(
+        store.record(
             self.project, store.load(self.project), replace(built, tokens=tokens), self.user, "Said"
         )
         address = self.url("tokens:room") + "?cell=text.main:light&view=page"

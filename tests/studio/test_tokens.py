@@ -79,7 +79,7 @@ class BulkTests(TokensCase):
 
     def test_what_is_left_alone_and_what_is_wrong_is_said(self):
         page = self.said(self.act("mirror", picks=["text.main", "signal.hold"]))
-        self.assertIn("Left alone: signal.hold.", page)
+        self.assertIn("Skipped: signal.hold.", page)
         for act, more, sentence in (
             ("put", {"text": "nothing.here"}, "{nothing.here} does not exist."),
             ("opacity", {"text": "x"}, "is no whole number"),
@@ -111,7 +111,7 @@ class BulkTests(TokensCase):
             )
         )
         self.assertEqual(self.text("text.main", DARK), "{ink.10}")
-        self.assertIn("Left alone: --nobody.", page)
+        self.assertIn("Skipped: --nobody.", page)
 
     def test_modes_that_are_not_there_are_said(self):
         for name, said in (

@@ -1,0 +1,196 @@
+"""What an edit is: a frozen, typed value that says what to do, and can be kept, read and repeated.
+
+A command changes nothing by itself: ``apply`` gives another document. Keys of new parts are handed
+in as ``key``, so that the same command on the same document gives the same result anywhere.
+"""
+
+from __future__ import annotations
+
+import json
+import typing
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import MISSING, Field, fields, is_dataclass
+from types import NoneType, UnionType
+from typing import Any, ClassVar, TypeVar, Union, get_args, get_origin
+
+from prism.changes.outcome import Outcome
+from prism.compare.rows import condition_from, condition_text
+from prism.errors import EditError
+from prism.expressions.values import decode, encode
+from prism.model.document import Composite, Condition, Document, Expression, Listing
+
+#: The version of how commands are written down.
+VERSION = 1
+
+
+class Command:
+    """An edit. Subclasses are frozen dataclasses, registered with ``command``.
+
+    They define ``apply`` or ``outcome``, and ``sentence``.
+    """
+
+    id: ClassVar[str]
+
+    def apply(self, document: Document) -> Document:
+        """The document after the edit. Raises ``PrismError`` where it cannot be made."""
+        return self.outcome(document).document
+
+    def outcome(self, document: Document) -> Outcome:
+        """As ``apply``, with how much was changed and what was skipped."""
+        return Outcome(self.apply(document))
+
+    def sentence(self, before: Document) -> str:
+        """What was done to the document ``before``, in the past tense, for the journal."""
+        raise NotImplementedError
+
+
+#: Every command by its id, in the order of the files of this package.
+COMMANDS: dict[str, type[Command]] = {}
+C = TypeVar("C", bound=type[Command])
+
+
+def command(id: str) -> Callable[[C], C]:
+    """Register a command under a stable id, by which the journal and other programs know it."""
+
+    def register(cls: C) -> C:
+        if id in COMMANDS:
+            raise ValueError(f"Two commands are called {id}.")
+        cls.id = id
+        COMMANDS[id] = cls
+        return cls
+
+    return register
+
+
+def keys_from(key: str) -> Callable[[], str]:
+    """A source of keys for new parts, the same for the same ``key``."""
+    numbers = iter(range(1_000_000))
+    return lambda: f"{key}-{next(numbers)}"
+
+
+# Writing down and reading
+
+
+def written(command: Command) -> str:
+    """A command as JSON text: its id, the version, and its fields by name."""
+    plain = {"id": command.id, "version": VERSION, "fields": _fields(command)}
+    return json.dumps(plain, ensure_ascii=False)
+
+
+def read(text: str) -> Command:
+    """The command that ``written`` wrote. Raises ``EditError`` where there is none."""
+    plain = json.loads(text)
+    return _command(plain)
+
+
+def from_fields(id: str, values: Mapping[str, Any]) -> Command:
+    """The command with this id and these fields; members that it has no field for are ignored.
+
+    Text is read as the type of its field. Raises ``EditError`` for an unknown id, and for a field
+    that is missing or cannot be read.
+    """
+    cls = COMMANDS.get(id)
+    if cls is None:
+        raise EditError(f"There is no command “{id[:40]}”.", fix="Load the page again.")
+    hints = typing.get_type_hints(cls)
+    arguments = {}
+    for one in _own_fields(cls):
+        if one.name in values:
+            arguments[one.name] = _read(hints[one.name], values[one.name], one.name)
+        elif one.default is MISSING and one.default_factory is MISSING:
+            raise EditError("This is needed.", place=one.name.replace("_", " "))
+    return cls(**arguments)
+
+
+def _own_fields(cls: type) -> Iterator[Field[Any]]:
+    """Fields of a command that are written down and read."""
+    for one in fields(cls):
+        if one.metadata.get("kept", True):
+            yield one
+
+
+def _command(plain: Any) -> Command:
+    if not isinstance(plain, dict) or plain.get("version") != VERSION:
+        raise EditError("This is no command that can be read.")
+    return from_fields(str(plain.get("id")), plain.get("fields", {}))
+
+
+def _fields(value: Any) -> dict[str, Any]:
+    return {one.name: _plain(getattr(value, one.name)) for one in _own_fields(type(value))}
+
+
+def _plain(value: Any) -> Any:
+    if isinstance(value, Condition):
+        return condition_text(value)
+    if isinstance(value, Expression | Composite | Listing):
+        return encode(value)
+    if isinstance(value, Command):
+        return {"id": value.id, "version": VERSION, "fields": _fields(value)}
+    if isinstance(value, tuple):
+        return [_plain(one) for one in value]
+    if is_dataclass(value):
+        return _fields(value)
+    return value
+
+
+def _read(hint: Any, value: Any, name: str) -> Any:
+    """A plain value or text as what a type hint asks for."""
+    origin, arguments = get_origin(hint), get_args(hint)
+    if origin in (Union, UnionType) and NoneType in arguments:
+        if value is None:
+            return None
+        return _read(next(one for one in arguments if one is not NoneType), value, name)
+    if origin in (Union, UnionType) and Expression in arguments:
+        return decode(value)
+    if hint is Condition:
+        return condition_from(value)
+    if hint is Command:
+        return _command(value)
+    if origin is tuple:
+        return _read_tuple(arguments, value, name)
+    if is_dataclass(hint) and isinstance(hint, type):
+        if isinstance(value, hint):
+            return value
+        hints = typing.get_type_hints(hint)
+        return hint(**{key: _read(hints[key], one, key) for key, one in dict(value).items()})
+    return _READERS[hint](value, name.replace("_", " "))
+
+
+def _read_tuple(arguments: tuple[Any, ...], value: Any, name: str) -> tuple[Any, ...]:
+    if not isinstance(value, list | tuple):
+        raise EditError("A list is needed.", place=name)
+    if len(arguments) == 2 and arguments[1] is Ellipsis:
+        return tuple(_read(arguments[0], one, name) for one in value)
+    return tuple(_read(hint, one, name) for hint, one in zip(arguments, value, strict=True))
+
+
+def _text(value: Any, place: str) -> str:
+    if not isinstance(value, str):
+        raise EditError("A text is needed.", place=place)
+    return value
+
+
+def _whole(value: Any, place: str) -> int:
+    text = str(value).strip().rstrip("%").strip()
+    if isinstance(value, bool) or not (text.lstrip("-").isascii() and text.lstrip("-").isdigit()):
+        raise EditError(f"“{text[:20]}” is not a whole number.", place=place)
+    return int(text)
+
+
+def _number(value: Any, place: str) -> float:
+    try:
+        return float(value)
+    except (TypeError, ValueError):
+        raise EditError(f"“{str(value)[:20]}” is not a number.", place=place) from None
+
+
+def _flag(value: Any, place: str) -> bool:
+    return value is True or value in ("yes", "on", "1", "true")
+
+
+_READERS: dict[Any, Callable[[Any, str], Any]] = {
+    str: _text,
+    int: _whole,
+    float: _number,
+    bool: _flag,
+}
