@@ -29,12 +29,12 @@ def send(client: Any, room: str, kind: str, name: str, data: bytes) -> int:
 
     if kind == "picture":
         said = {"file": SimpleUploadedFile(name, data), "count": "8"}
-        return int(client.post(f"{room}palette/bring/picture/read", said).status_code)
+        return int(client.post(f"{room}palette/import/picture/read", said).status_code)
     said = {"files": SimpleUploadedFile(name, data), "into": "new", "revision": "0"}
-    worst = int(client.post(f"{room}exchange/bring", said).status_code)
+    worst = int(client.post(f"{room}exchange/import", said).status_code)
     if kind != "zip":
         colors = {"file": SimpleUploadedFile(name, data), "text": ""}
-        worst = max(worst, int(client.post(f"{room}palette/bring/look", colors).status_code))
+        worst = max(worst, int(client.post(f"{room}palette/import/preview", colors).status_code))
     return worst
 
 

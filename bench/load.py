@@ -41,7 +41,7 @@ def import_project(port: int) -> str:
         f"Content-Type: application/json\r\n\r\n{plain.write_json(document(2_000))}\r\n--{edge}--\r\n"
     )
     status, headers, text = visitor.send(
-        f"/p/{visitor.code}/exchange/bring", body.encode(), f"multipart/form-data; boundary={edge}"
+        f"/p/{visitor.code}/exchange/import", body.encode(), f"multipart/form-data; boundary={edge}"
     )
     if status != 302:
         raise SystemExit(f"The project could not be made: {status} {text[:300]}")

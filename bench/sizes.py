@@ -136,10 +136,10 @@ def through_the_application(count: int) -> list[str]:
         data = archive.write(written) if len(written) > 1 else data.encode()
         file = SimpleUploadedFile("all.zip" if len(written) > 1 else name, data)
         said = {"files": file, "into": "new"}
-        back, answer = timed(lambda s=said: client.post(f"/p/{project.code}/exchange/bring", s))
+        back, answer = timed(lambda s=said: client.post(f"/p/{project.code}/exchange/import", s))
         assert answer.status_code == 302, answer.status_code
         place = answer["Location"]
-        path = {"design-tokens": "tokens.zip", "css": "tokens.css"}.get(kind, f"take/{kind}")
+        path = f"export/{kind}"
         store.forget_all()
         out, answer = timed(lambda p=place, q=path: client.get(p + q))
         rows.append(

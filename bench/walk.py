@@ -38,7 +38,7 @@ FALSE = (
     "The server failed",
 )
 _ROOMS = ("palette/", "tokens/", "stage/", "checks/", "exchange/", "tokens/axes/", "tokens/names/",
-          "tokens/map/ladder", "tokens/map/link", "palette/measures/", "palette/bring/", "palette/ideas/")  # fmt: skip
+          "tokens/map/ladder", "tokens/map/link", "palette/measures/", "palette/import/", "palette/ideas/")  # fmt: skip
 
 _CLICK = """one => one.click
   ? one.click() : one.dispatchEvent(new MouseEvent("click", { bubbles: true, cancelable: true }))"""

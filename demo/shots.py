@@ -26,7 +26,7 @@ VIEWS = (
     ("palette", "palette/?ramp=spruce", "light"),
     ("palette-color", "palette/?swatch=coral.7", "dark"),
     ("palette-retune", "palette/?ramp=brine&view=tune", "light"),
-    ("palette-picture", "palette/bring/picture?picture={picture}", "light"),
+    ("palette-picture", "palette/import/picture?picture={picture}", "light"),
     (
         "palette-ideas",
         "palette/ideas/?words=calm+harbor+at+dusk,+one+warm+light&held=accent:e8a343:lamp&idea=1",

@@ -13,6 +13,8 @@ from urllib.parse import unquote, urlsplit
 from csp.constants import NONE, SELF
 from django.core.exceptions import ImproperlyConfigured
 
+from studio.rooms.registry import ROOMS
+
 BASE_DIR = Path(__file__).resolve().parent.parent
 VAR_DIR = Path(os.environ.get("NIMBLE_PRISM_VAR", BASE_DIR / "var"))
 DEMO = os.environ.get("NIMBLE_PRISM_DEMO") == "1"
@@ -82,17 +84,7 @@ INSTALLED_APPS = [
     "studio.accounts",
     "studio.projects",
     "studio.ui",
-    "studio.rooms.palette",
-    "studio.rooms.measures",
-    "studio.rooms.bringing",
-    "studio.rooms.ideas",
-    "studio.rooms.stage",
-    "studio.rooms.checks",
-    "studio.rooms.exchange",
-    "studio.rooms.mapping",
-    "studio.rooms.naming",
-    "studio.rooms.axes",
-    "studio.rooms.tokens",
+    *(module for room in ROOMS for module in room.applications),
 ]
 
 CSRF_FAILURE_VIEW = "studio.ui.views.csrf_failure"

@@ -3,6 +3,7 @@
 from django.urls import include, path
 
 from studio.projects import views as projects
+from studio.rooms.registry import ROOMS
 from studio.ui import views as ui
 
 urlpatterns = [
@@ -16,17 +17,11 @@ urlpatterns = [
         include(
             [
                 path("", projects.open_project, name="open"),
-                path("palette/measures/", include("studio.rooms.measures.urls")),
-                path("palette/bring/", include("studio.rooms.bringing.urls")),
-                path("palette/ideas/", include("studio.rooms.ideas.urls")),
-                path("palette/", include("studio.rooms.palette.urls")),
-                path("tokens/map/", include("studio.rooms.mapping.urls")),
-                path("tokens/names/", include("studio.rooms.naming.urls")),
-                path("tokens/axes/", include("studio.rooms.axes.urls")),
-                path("tokens/", include("studio.rooms.tokens.urls")),
-                path("stage/", include("studio.rooms.stage.urls")),
-                path("checks/", include("studio.rooms.checks.urls")),
-                path("exchange/", include("studio.rooms.exchange.urls")),
+                *(
+                    path(start, include(module))
+                    for room in ROOMS
+                    for start, module in room.addresses
+                ),
             ]
         ),
     ),

@@ -102,6 +102,14 @@ def from_fields(id: str, values: Mapping[str, Any]) -> Command:
     return cls(**arguments)
 
 
+def list_fields(cls: type[Command]) -> Iterator[str]:
+    """Names of the fields of a command that hold several texts."""
+    hints = typing.get_type_hints(cls)
+    for one in _own_fields(cls):
+        if hints[one.name] == tuple[str, ...]:
+            yield one.name
+
+
 def _own_fields(cls: type) -> Iterator[Field[Any]]:
     """Fields of a command that are written down and read."""
     for one in fields(cls):

@@ -1,56 +1,165 @@
-"""Files of any format that is read, by their names and what they hold."""
+"""Files of every format: what is read and what is written. A new one is a file and a line here."""
 
 from __future__ import annotations
 
-import re
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 from prism.errors import FormatError
-from prism.formats import css, css_reader, palettes, plain, resolver, resolver_writer, strict_json
+from prism.formats import archive, css, css_reader, palettes, plain, resolver, resolver_writer
 from prism.formats.css_reader import PassedOver
 from prism.formats.layers import NewKey
+from prism.formats.recognition import kind_of
 from prism.model.document import Document
 from prism.model.names import segment
 from prism.resolution.resolver import Theme
 
 #: Endings of the files that are read.
 ENDINGS = (".tokens.json", ".resolver.json", ".json", ".css", ".gpl", ".csv", ".svg")
-#: Formats that are written, by the names of the command line.
-KINDS = ("css", "flat-css", "design-tokens", "json", "csv", "gpl", "svg")
+#: Names of an axis and a mode for selectors of a style sheet.
+Maps = Mapping[str, tuple[str, str]]
 
 
 @dataclass(frozen=True, slots=True)
 class ReadFiles:
-    """A document and what of its files was passed over."""
+    """A document and what of its files was skipped."""
 
     document: Document
     passed_over: tuple[PassedOver, ...] = ()
 
 
-def read(
-    files: Mapping[str, bytes],
-    new_key: NewKey,
-    maps: Mapping[str, tuple[str, str]] | None = None,
-) -> ReadFiles:
+@dataclass(frozen=True, slots=True)
+class Written:
+    """Files by name, and what of the document they cannot hold, a sentence each."""
+
+    files: Mapping[str, str]
+    losses: Sequence[str] = ()
+
+
+Read = Callable[[bytes, str, NewKey, Maps | None], ReadFiles]
+
+
+@dataclass(frozen=True, slots=True)
+class Target:
+    """A format to export: its id, title and a note, its media type, and ``write(document, theme)``.
+
+    ``scope`` is ``all`` themes or ``one``; several files are packed into one archive.
+    """
+
+    id: str
+    title: str
+    note: str
+    media_type: str
+    write: Callable[[Document, Theme], Written]
+    scope: str = "all"
+
+    def file(self, document: Document, theme: Theme) -> tuple[str, str | bytes, str]:
+        """The name, the content and the media type of the one file to be handed out."""
+        files = self.write(document, theme).files
+        if len(files) == 1 and self.id != "design-tokens":
+            ((name, text),) = files.items()
+            return name, text, self.media_type
+        return f"{_stem(document)}-tokens.zip", archive.write(files), "application/zip"
+
+
+def _stem(document: Document) -> str:
+    return segment(document.name or "tokens")
+
+
+def _read_css(data: bytes, name: str, new_key: NewKey, maps: Maps | None) -> ReadFiles:
+    sheet = css_reader.read(data, name, new_key, maps)
+    return ReadFiles(sheet.document, sheet.passed_over)
+
+
+def _reader(read: Callable[[bytes, str, NewKey], Document]) -> Read:
+    return lambda data, name, new_key, _: ReadFiles(read(data, name, new_key))
+
+
+def _css(document: Document, theme: Theme) -> Written:
+    return Written({f"{_stem(document)}.css": css.write(document)})
+
+
+def _css_classes(document: Document, theme: Theme) -> Written:
+    return Written({f"{_stem(document)}.css": css.write(document, classes=True)})
+
+
+def _flat_css(document: Document, theme: Theme) -> Written:
+    return Written({f"{_stem(document)}-flat.css": css.write_flat(document, theme)})
+
+
+def _design_tokens(document: Document, theme: Theme) -> Written:
+    written = resolver_writer.write(document)
+    return Written(written.files, written.remarks)
+
+
+def _json(document: Document, theme: Theme) -> Written:
+    return Written({f"{_stem(document)}.json": plain.write_json(document)})
+
+
+def _csv(document: Document, theme: Theme) -> Written:
+    return Written({f"{_stem(document)}.csv": plain.write_csv(document)})
+
+
+def _gpl(document: Document, theme: Theme) -> Written:
+    text, skipped = palettes.write_gpl(document.name, palettes.colors(document, theme))
+    losses = [f"Left out, as translucent: {', '.join(skipped)}."] if skipped else []
+    return Written({f"{_stem(document)}.gpl": text}, losses)
+
+
+def _svg(document: Document, theme: Theme) -> Written:
+    text = palettes.write_svg(document.name, palettes.colors(document, theme))
+    return Written({f"{_stem(document)}.svg": text})
+
+
+#: Readers of one file by the kind that ``kind_of`` names; Design Tokens files are read together.
+READERS: Mapping[str, Read] = {
+    "css": _read_css,
+    "gpl": _reader(palettes.read_gpl),
+    "svg": _reader(palettes.read_svg),
+    "csv": _reader(plain.read_csv),
+    "json": _reader(plain.read_json),
+}
+_CSS = "text/css; charset=utf-8"
+#: What can be exported, in the order it is listed.
+TARGETS: tuple[Target, ...] = (
+    Target(
+        "css",
+        "CSS, all themes",
+        "custom properties; set data- attributes on the page or on any data-zone in it",
+        _CSS,
+        _css,
+    ),
+    Target("css-classes", "CSS, class names", "the same with classes", _CSS, _css_classes),
+    Target("flat-css", "CSS, this theme", "resolved values in one rule", _CSS, _flat_css, "one"),
+    Target(
+        "design-tokens",
+        "Design Tokens",
+        "a resolver document with its files, zipped",
+        "application/json",
+        _design_tokens,
+    ),
+    Target("json", "JSON", "plain values in all themes", "application/json", _json),
+    Target("csv", "CSV", "a table of values in all themes", "text/csv; charset=utf-8", _csv),
+    Target(
+        "gpl", "GIMP palette", "the colors in this theme", "text/plain; charset=utf-8", _gpl, "one"
+    ),
+    Target("svg", "SVG swatches", "the colors in this theme", "image/svg+xml", _svg, "one"),
+)
+BY_ID: Mapping[str, Target] = {target.id: target for target in TARGETS}
+#: Formats that are written, by the names of the command line.
+KINDS = tuple(BY_ID)
+
+
+def read(files: Mapping[str, bytes], new_key: NewKey, maps: Maps | None = None) -> ReadFiles:
     """A document from ``files``: Design Tokens files together, or one file of another format.
 
     ``maps`` names axis and mode for selectors of a style sheet.
     """
     if len(files) == 1:
         name, data = next(iter(files.items()))
-        kind = kind_of(name, data)
-        if kind == "css":
-            sheet = css_reader.read(data, name, new_key, maps)
-            return ReadFiles(sheet.document, sheet.passed_over)
-        if kind == "gpl":
-            return ReadFiles(palettes.read_gpl(data, name, new_key))
-        if kind == "svg":
-            return ReadFiles(palettes.read_svg(data, name, new_key))
-        if kind == "csv":
-            return ReadFiles(plain.read_csv(data, name, new_key))
-        if kind == "json":
-            return ReadFiles(plain.read_json(data, name, new_key))
+        reader = READERS.get(kind_of(name, data))
+        if reader is not None:
+            return reader(data, name, new_key, maps)
     elif any(not name.endswith(".json") for name in files):
         raise FormatError(
             "Several files are read together only where all are Design Tokens files.",
@@ -60,54 +169,6 @@ def read(
 
 
 def write(document: Document, kind: str, theme: Theme) -> tuple[dict[str, str], list[str]]:
-    """A document as files of one of ``KINDS``, by name, and what they do not say.
-
-    ``flat-css``, ``gpl`` and ``svg`` hold one theme, the others all.
-    """
-    stem = segment(document.name or "tokens")
-    if kind == "css":
-        return {f"{stem}.css": css.write(document)}, []
-    if kind == "flat-css":
-        return {f"{stem}.css": css.write_flat(document, theme)}, []
-    if kind == "json":
-        return {f"{stem}.json": plain.write_json(document)}, []
-    if kind == "csv":
-        return {f"{stem}.csv": plain.write_csv(document)}, []
-    if kind == "design-tokens":
-        written = resolver_writer.write(document)
-        return written.files, list(written.remarks)
-    found = palettes.colors(document, theme)
-    if kind == "svg":
-        return {f"{stem}.svg": palettes.write_svg(document.name, found)}, []
-    text, left_out = palettes.write_gpl(document.name, found)
-    remarks = [f"Left out, as translucent: {', '.join(left_out)}."] if left_out else []
-    return {f"{stem}.gpl": text}, remarks
-
-
-def kind_of(name: str, data: bytes) -> str:
-    """The format of a file: ``tokens``, ``json``, ``css``, ``gpl``, ``svg`` or ``csv``."""
-    lower = name.lower()
-    for ending in (".css", ".gpl", ".svg", ".csv"):
-        if lower.endswith(ending):
-            return ending[1:]
-    start = data[:4000].lstrip(b"\xef\xbb\xbf \t\r\n")
-    if lower.endswith((".tokens.json", ".resolver.json")):
-        return "tokens"
-    if lower.endswith(".json") or start.startswith(b"{"):
-        return "tokens" if _design_tokens(data, name) else "json"
-    if start.startswith(b"GIMP Palette"):
-        return "gpl"
-    if start.startswith(b"<"):
-        return "svg"
-    return "css" if re.search(rb"\{[^}]*--", data) else "csv"
-
-
-def _design_tokens(data: bytes, name: str) -> bool:
-    work: list[object] = [strict_json.read(data, name)]
-    while work:
-        one = work.pop()
-        if isinstance(one, dict):
-            if "$value" in one or "$ref" in one or "resolutionOrder" in one:
-                return True
-            work.extend(one.values())
-    return False
+    """A document as files of one of ``KINDS``, by name, and what they cannot hold."""
+    written = BY_ID[kind].write(document, theme)
+    return dict(written.files), list(written.losses)

@@ -54,7 +54,9 @@ def plan(files: Mapping[str, bytes], new_key: NewKey) -> Plan:
 class _Planner:
     def __init__(self, files: Mapping[str, bytes], new_key: NewKey) -> None:
         if not files:
-            raise FormatError("No file came.", fix="Choose a .tokens.json or .resolver.json file.")
+            raise FormatError(
+                "There is no file.", fix="Choose a .tokens.json or .resolver.json file."
+            )
         self.new_key = new_key
         self.raw = {
             posixpath.normpath(name): strict_json.read(data, name) for name, data in files.items()
@@ -67,7 +69,7 @@ class _Planner:
         found = [name for name, raw in self.raw.items() if "resolutionOrder" in raw]
         if len(found) > 1:
             raise FormatError(
-                f"{len(found)} resolver documents came: {', '.join(found)}.", fix="Bring one."
+                f"{len(found)} resolver documents: {', '.join(found)}.", fix="Import one of them."
             )
         if not found:
             return self._one_set()
@@ -192,7 +194,7 @@ class _Planner:
             raise FormatError(
                 f"“{target[:80]}” is not a file beside the resolver document.",
                 place=where,
-                fix="Only whole files that came with it are read.",
+                fix="Only whole files imported with it are read.",
             )
         name = posixpath.normpath(posixpath.join(posixpath.dirname(self.file), unquote(target)))
         if name not in self.raw:

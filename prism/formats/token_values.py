@@ -48,7 +48,7 @@ def pointer_path(raw: Any) -> str:
     match = _POINTER.match(raw["$ref"])
     if match is None:
         raise FormatError(
-            f"“{raw['$ref'][:80]}” points outside the documents that came.",
+            f"“{raw['$ref'][:80]}” points outside the imported documents.",
             fix="Only pointers that begin with #/ are followed.",
         )
     segments = [unquote(part).replace("~1", "/").replace("~0", "~") for part in match[1].split("/")]

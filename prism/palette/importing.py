@@ -13,6 +13,7 @@ from prism.color import space
 from prism.errors import EditError, PrismError
 from prism.expressions.typed_input import reference_to
 from prism.formats import files, palettes
+from prism.formats.recognition import kind_of
 from prism.model.document import BASE, Document, Expression, Token, shown_path
 from prism.palette import building, purposes, text_colors
 from prism.palette.building import NewKey
@@ -93,7 +94,7 @@ def from_file(document: Document, data: bytes, name: str, new_key: NewKey) -> tu
 
     Of token files the colors of the default theme are taken, all tiers, by path.
     """
-    kind = files.kind_of(name, data)
+    kind = kind_of(name, data)
     if kind in ("gpl", "svg", "tokens") or name.lower().endswith(".css"):
         read = files.read({name: data}, new_key).document
         found = palettes.colors(read, Resolver(read).default_theme)
@@ -163,7 +164,7 @@ def place(
                 f"“{path}” is there already.", fix="Say whether to replace it, or name it anew."
             )
         if any(shown_path(token.path) == path for token in fresh):
-            raise EditError(f"“{path}” came twice.", fix="Give one of the two another name.")
+            raise EditError(f"“{path}” is a duplicate.", fix="Give one of the two another name.")
         if there is not None and choice.action == "replace":
             if there.type != "color":
                 raise EditError(f"“{path}” is no color there.", fix="Name the new one otherwise.")

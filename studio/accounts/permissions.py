@@ -39,6 +39,13 @@ def decide(role, action):
     return Decision(False, f"You are a {role} of this project; this takes {needed}.")
 
 
+def may(project, action):
+    """Raise ``PermissionDenied`` where the role that a project was read with may not do this."""
+    decision = decide(project.role, action)
+    if not decision.allowed:
+        raise PermissionDenied(decision.reason)
+
+
 def projects_for(user):
     """The living projects ``user`` may see, each with her role as ``role``."""
     if not user.is_authenticated:
@@ -83,9 +90,7 @@ def requires(action, method_actions=None, *, deleted=False):
             rows = deleted_projects_for(request.user) if deleted else projects_for(request.user)
             project = get_object_or_404(rows, code=code)
             needed = (method_actions or {}).get(request.method, action)
-            decision = decide(project.role, needed)
-            if not decision.allowed:
-                raise PermissionDenied(decision.reason)
+            may(project, needed)
             project.may_edit = decide(project.role, "edit").allowed
             project.may_manage = decide(project.role, "manage").allowed
             request.project = project

@@ -18,7 +18,7 @@ from studio.accounts.permissions import (
 )
 from studio.projects import members as membership
 from studio.projects.forms import BEGINNINGS, MemberForm, NameForm, NewForm
-from studio.rooms.frame import back_to
+from studio.rooms.page import back_to
 from studio.store import projects as store
 
 
@@ -47,7 +47,7 @@ def new(request):
     document = chosen.build(store.new_key) if chosen else Document()
     label = f"Began with {chosen.name}" if chosen else "Made the project"
     project = store.create(request.user, replace(document, name=said["name"]), label)
-    rooms = {"file": "exchange:room", "picture": "bringing:picture"}
+    rooms = {"file": "exchange:room", "picture": "importing:picture"}
     return redirect(rooms.get(said["start"], "palette:room"), project.code)
 
 

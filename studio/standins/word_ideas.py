@@ -161,7 +161,7 @@ class WordIdeas:
         """Six ideas for a brief. Raises ``PrismError`` for empty or endless words."""
         words = brief.words.strip().lower()
         if not words:
-            raise PrismError("No words came.", fix="Write a mood, a place or a thing.")
+            raise PrismError("There are no words.", fix="Write a mood, a place or a thing.")
         if len(words) > MAX_WORDS:
             raise PrismError(f"At most {MAX_WORDS} characters of words are read.")
         path = _path(brief.like)

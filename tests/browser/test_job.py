@@ -19,8 +19,8 @@ class JobTests(StudioTestCase):
         names = [str(DATA / "observatory" / name) for name in observatory_files()]
         self.page.set_input_files("#id_files", names)
         self.page.check("input[value=here]")
-        self.page.click("#bring-button")
-        expect(self.page.get_by_text("63 tokens came")).to_be_visible()
+        self.page.click("#import-button")
+        expect(self.page.get_by_text("63 tokens imported")).to_be_visible()
         return project
 
     def cell(self, path, mode):
@@ -92,7 +92,7 @@ class JobTests(StudioTestCase):
         # Take the CSS away.
         self.page.click("a:has-text('Exchange')")
         with self.page.expect_download() as download:
-            self.page.click("#take-css")
+            self.page.click("#export-css")
         with TemporaryDirectory() as folder:
             path = Path(folder) / "taken.css"
             download.value.save_as(path)
@@ -129,7 +129,7 @@ class JobTests(StudioTestCase):
                 "buffer": b'{"a": {"$type": "color", "$value": "#12"}}',
             },
         )
-        self.page.click("#bring-button")
+        self.page.click("#import-button")
         expect(self.page.get_by_role("alert")).to_contain_text(
             "x.tokens.json, a, position 1: “#12” is not a color."
         )
@@ -202,8 +202,8 @@ class KeyboardTests(StudioTestCase):
     def test_a_kept_theme_stands_beside_the_next(self):
         self.page.keyboard.press("]")
         expect(self.page.locator(".mode[aria-current]").first).to_have_text("dark")
-        self.page.click("#keep")
-        expect(self.page.locator("#keep")).to_have_text("Let go")
+        self.page.click("#pin")
+        expect(self.page.locator("#pin")).to_have_text("Unpin")
         self.page.click(".mode:has-text('Vexley')")
         self.page.click("a:has-text('Stage')")
         others = "standard, running, roomy, English"

@@ -169,10 +169,10 @@ class MouseTests(PaletteCase):
         self.assertEqual(len(self.stored().pairings), 68)
 
     def test_colors_are_pasted_looked_at_and_stored(self):
-        self.page.click("#bring-colors")
+        self.page.click("#import-colors")
         expect(self.page.locator("#text")).to_be_visible()
         self.page.fill("#text", "tide: #036\nspruce.8: #111111")
-        self.page.click("#look-button")
+        self.page.click("#preview-button")
         expect(self.page.locator("#found tr")).to_have_count(3)
         expect(self.page.locator(".clash select")).to_have_count(1)
         self.page.click("#store-colors")

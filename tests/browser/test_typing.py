@@ -266,6 +266,8 @@ class TruthTests(SlowCase):
         self.cell("b0", "light").click()
         self.page.fill("#value", "#010203")
         loaded = store.load(Project.objects.get(pk=self.project.pk))
-        store.record(self.project, loaded, remove_tokens(loaded.document, ["b0"]), self.user, "Gone")
+        store.record(
+            self.project, loaded, remove_tokens(loaded.document, ["b0"]), self.user, "Gone"
+        )
         self.page.click("#store")
         expect(self.page.locator("main")).to_contain_text("The token btn-primary-bg-0 was removed")

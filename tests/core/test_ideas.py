@@ -81,7 +81,7 @@ class IdeaTests(SimpleTestCase):
 
     def test_bad_briefs_are_refused_in_words(self):
         for brief, sentence in (
-            (Brief("  "), "No words came."),
+            (Brief("  "), "There are no words."),
             (Brief("x" * 300), "At most 200 characters"),
             (Brief("x", like="9"), "cannot be found again"),
             (Brief("x", like="-".join("0" * 40)), "cannot be found again"),

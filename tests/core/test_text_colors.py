@@ -144,7 +144,7 @@ class BringTests(SimpleTestCase):
         self.assertEqual([one.clash for one in found], ["same", "twice", "twice", "other"])
         with self.assertRaisesMessage(EditError, "“sea” is there already."):
             place(self.built, [Choice("sea", "#111")], self.keys)
-        with self.assertRaisesMessage(EditError, "“a” came twice."):
+        with self.assertRaisesMessage(EditError, "“a” is a duplicate."):
             place(self.built, [Choice("a", "#111"), Choice("a", "#222")], self.keys)
         with self.assertRaisesMessage(EditError, "is no color there"):
             place(self.built, [Choice("copy", "#111", "replace")], self.keys)

@@ -35,26 +35,25 @@ TABLE = {
     "projects:undo": {"POST": "editor"},
     "projects:redo": {"POST": "editor"},
     "palette:room": {"GET": "viewer"},
-    "palette:make": {"POST": "editor"},
-    "palette:retune": {"POST": "editor"},
+    "palette:store-ramp": {"POST": "editor"},
     "palette:preview": {"GET": "viewer"},
     "palette:store-color": {"POST": "editor"},
     "palette:store-point": {"POST": "editor"},
     "palette:numbers": {"GET": "viewer"},
     "palette:impact": {"GET": "viewer"},
-    "palette:act": {"POST": "editor"},
+    "palette:command": {"POST": "editor"},
     "measures:room": {"GET": "viewer"},
     "measures:copy": {"GET": "viewer"},
     "measures:store": {"POST": "editor"},
     "measures:add": {"POST": "editor"},
     "measures:scale": {"POST": "editor"},
-    "bringing:room": {"GET": "editor"},
-    "bringing:look": {"POST": "editor"},
-    "bringing:store": {"POST": "editor"},
-    "bringing:picture": {"GET": "editor"},
-    "bringing:read-picture": {"POST": "editor"},
-    "bringing:assign": {"POST": "editor"},
-    "bringing:image": {"GET": "editor"},
+    "importing:room": {"GET": "editor"},
+    "importing:preview": {"POST": "editor"},
+    "importing:store": {"POST": "editor"},
+    "importing:picture": {"GET": "editor"},
+    "importing:read-picture": {"POST": "editor"},
+    "importing:assign": {"POST": "editor"},
+    "importing:image": {"GET": "editor"},
     "ideas:room": {"GET": "viewer"},
     "ideas:take": {"POST": "editor"},
     "ideas:pane": {"GET": "viewer"},
@@ -78,7 +77,7 @@ TABLE = {
     "naming:store": {"POST": "editor"},
     "naming:add": {"POST": "editor"},
     "axes:room": {"GET": "viewer"},
-    "axes:act": {"POST": "editor"},
+    "axes:command": {"POST": "editor"},
     "axes:propose": {"GET": "viewer"},
     "axes:take": {"POST": "editor"},
     "stage:room": {"GET": "viewer"},
@@ -88,11 +87,8 @@ TABLE = {
     "checks:add-pairing": {"POST": "editor"},
     "checks:remove-pairing": {"POST": "editor"},
     "exchange:room": {"GET": "viewer"},
-    "exchange:bring": {"POST": "viewer"},
-    "exchange:css": {"GET": "viewer"},
-    "exchange:flat-css": {"GET": "viewer"},
-    "exchange:tokens": {"GET": "viewer"},
-    "exchange:other": {"GET": "viewer"},
+    "exchange:import": {"POST": "viewer"},
+    "exchange:export": {"GET": "viewer"},
 }
 
 
@@ -123,9 +119,9 @@ class AccessTests(TestCase):
         store.forget_all()
 
     def address(self, name):
-        extra = {"projects:remove-member": [999], "checks:remove-pairing": ["gone/too"]}
-        extra["exchange:other"] = ["csv"]
-        extra["bringing:image"] = [self.picture]
+        extra = {"projects:remove-member": [999]}
+        extra["exchange:export"] = ["csv"]
+        extra["importing:image"] = [self.picture]
         if name in ("home", "alive", "ready") or name.startswith("accounts:"):
             return reverse(name)
         if name in ("projects:list", "projects:new"):
@@ -202,7 +198,7 @@ class AccessTests(TestCase):
         self.client.force_login(self.people["viewer"])
         file = SimpleUploadedFile("a.json", b'{"x": {"$type": "color", "$value": "#000"}}')
         response = self.client.post(
-            reverse("exchange:bring", args=[self.project.code]),
+            reverse("exchange:import", args=[self.project.code]),
             {"files": file, "into": "here", "revision": 1},
         )
         self.assertEqual(response.status_code, 403)
@@ -222,7 +218,7 @@ class AccessTests(TestCase):
         store.delete(self.project)
         self.client.force_login(self.people["owner"])
         self.assertEqual(self.client.get(self.address("tokens:room")).status_code, 404)
-        self.assertContains(self.client.get(reverse("projects:list")), "Bring back")
+        self.assertContains(self.client.get(reverse("projects:list")), "Restore")
 
 
 class DemoVisitorTests(TestCase):

@@ -143,7 +143,7 @@ class ErrorTests(RoomCase):
 
     def broken(self, ask, error=None):
         room = mock.patch(
-            "studio.rooms.tokens.views._room", side_effect=error or RuntimeError("drawn")
+            "studio.rooms.tokens.views.show_sheet", side_effect=error or RuntimeError("drawn")
         )
         with room, self.assertLogs("studio.errors") as logs:
             answer = ask()
@@ -170,7 +170,7 @@ class StoredErrorTests(TransactionTestCase):
         self.client.force_login(user)
         self.client.raise_request_exception = False
         said = {"token": "a", "condition": "[]", "value": "#222222", "revision": 1}
-        room = mock.patch("studio.rooms.tokens.views._room", side_effect=RuntimeError("drawn"))
+        room = mock.patch("studio.rooms.tokens.views.show_sheet", side_effect=RuntimeError("drawn"))
         with room, self.assertLogs("studio.errors"):
             answer = self.client.post(
                 reverse("tokens:store", args=[project.code]), said,

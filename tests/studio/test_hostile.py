@@ -64,7 +64,7 @@ class FieldTests(RoomCase):
         self.client.raise_request_exception = False
         names = (
             "revision", "token", "mode", "axis", "condition", "value", "picks", "tokens", "modes",
-            "act", "on", "to", "text", "name", "find", "columns", "cell", "theme", "kept", "since",
+            "command", "token", "into", "text", "name", "find", "columns", "cell", "theme", "pinned", "since",
             "state", "from", "count", "swatch", "ramp", "lightness", "chroma", "hue", "seed",
             "scheme", "source", "target", "foreground", "background", "use", "required", "take",
             "q", "write", "folded", "kind", "group", "path", "words-0", "next",
@@ -73,8 +73,8 @@ class FieldTests(RoomCase):
         for name, methods in TABLE.items():
             if ":" not in name or name.startswith("accounts:"):
                 continue
-            extra = {"projects:remove-member": [9], "checks:remove-pairing": ["x"],
-                     "exchange:other": ["csv"], "bringing:image": ["none"]}.get(name, [])  # fmt: skip
+            extra = {"projects:remove-member": [9],
+                     "exchange:export": ["csv"], "importing:image": ["none"]}.get(name, [])  # fmt: skip
             if name in ("projects:list", "projects:new", "projects:delete"):
                 continue
             for method in methods:
@@ -88,7 +88,9 @@ class FieldTests(RoomCase):
                         self.assertLess(answer.status_code, 500)
 
     def test_only_known_color_schemes_are_stored(self):
-        answer = self.post("axes:act", act="add-mode", axis="look", name="dim", text="purple")
+        answer = self.post(
+            "axes:command", command="add-mode", axis="look", name="dim", color_scheme="purple"
+        )
         self.assertContains(answer, "light, dark or none", status_code=422)
         self.assertEqual(len(self.stored().axes[0].modes), 2)
 

@@ -8,6 +8,7 @@ from django.test.utils import CaptureQueriesContext
 from PIL import Image
 
 from demo import quillhaven
+from prism import edits
 from prism.color import space
 from prism.model.document import Document, Expression
 from prism.palette.ramps import oklch
@@ -35,11 +36,11 @@ class PaletteCase(RoomCase):
 
 class RampTests(PaletteCase):
     def test_a_ramp_is_made_retuned_and_undone(self):
-        response = self.post("palette:make", name="moss", seed="#556b2f", purpose="chart")
+        response = self.post("palette:store-ramp", name="moss", seed="#556b2f", purpose="chart")
         ramp = self.stored().ramps[-1]
         self.assertRedirects(response, self.url("palette:room") + f"?ramp={ramp.key}")
         self.assertEqual((ramp.name, ramp.purpose, len(ramp.steps)), ("moss", "chart", 11))
-        self.post("palette:retune", ramp=ramp.key, seed="#556b2f", count="7")
+        self.post("palette:store-ramp", ramp=ramp.key, seed="#556b2f", count="7")
         self.assertEqual(len(self.stored().ramps[-1].steps), 7)
         for _ in range(2):
             self.client.post(self.url("projects:undo"))
@@ -56,10 +57,10 @@ class RampTests(PaletteCase):
             ({"name": "spruce", "seed": "#556b2f"}, "is there already"),
             ({"name": "moss", "seed": "nothing"}, "is not a color"),
         ):
-            response = self.post("palette:make", view="new", **said)
+            response = self.post("palette:store-ramp", view="new", **said)
             self.refused(response, sentence)
             self.assertContains(response, f'value="{said["seed"]}"', status_code=422)
-        self.refused(self.post("palette:retune", ramp="gone", seed="#111"), "no longer there")
+        self.refused(self.post("palette:store-ramp", ramp="gone", seed="#111"), "no longer there")
 
     def test_the_preview_shows_a_ramp_or_what_is_wrong(self):
         url = self.url("palette:preview")
@@ -74,7 +75,7 @@ class RampTests(PaletteCase):
         self.assertEqual(stored.ramps[1].moved, ("spruce.3",))
         color = resolved(stored, "spruce.3").color
         self.assertEqual(color.space, "srgb")
-        self.post("palette:act", act="release", on="spruce.3")
+        self.post("palette:command", command="release-step", token="spruce.3")
         self.assertEqual(self.stored(), quillhaven.document())
         self.project.refresh_from_db()
         response = self.post(
@@ -93,51 +94,90 @@ class RampTests(PaletteCase):
         self.assertEqual(self.client.get(url, said | {"lightness": "nan"}).status_code, 400)
         self.assertEqual(self.client.get(url, said | {"gamut": "x"}).status_code, 400)
 
-    def test_every_small_act(self):
-        for act, on, text, to, check in (
-            ("insert-step", "spruce.3", "3-5", "", lambda d: d.token_at("spruce.3-5")),
-            ("rename-step", "spruce.3", "thin", "", lambda d: d.token_at("spruce.thin")),
-            ("drop-step", "spruce.3", "", "", lambda d: d.token("spruce.3") is None),
-            ("later", "spruce.1", "", "", lambda d: d.ramps[1].steps[1] == "spruce.1"),
-            ("earlier", "spruce.2", "", "", lambda d: d.ramps[1].steps[0] == "spruce.2"),
-            ("rename-color", "white", "chalk", "", lambda d: d.token_at("chalk")),
-            ("remove-color", "white", "", "ink.1", lambda d: d.token("white") is None),
-            ("veils", "spruce.8", "8 50%", "", lambda d: d.token_at("veil.8.50")),
+    def test_every_command_on_the_palette(self):
+        for command, fields, check in (
+            (
+                "insert-step",
+                {"token": "spruce.3", "name": "3-5"},
+                lambda d: d.token_at("spruce.3-5"),
+            ),
+            (
+                "rename-step",
+                {"token": "spruce.3", "name": "thin"},
+                lambda d: d.token_at("spruce.thin"),
+            ),
+            ("remove-step", {"token": "spruce.3"}, lambda d: d.token("spruce.3") is None),
+            (
+                "move-step?by=1",
+                {"token": "spruce.1"},
+                lambda d: d.ramps[1].steps[1] == "spruce.1",
+            ),
+            ("move-step?by=-1", {"token": "spruce.2"}, lambda d: d.ramps[1].steps[0] == "spruce.2"),
+            ("rename-token", {"token": "white", "path": "chalk"}, lambda d: d.token_at("chalk")),
+            (
+                "remove-token",
+                {"token": "white", "into": "ink.1"},
+                lambda d: d.token("white") is None,
+            ),
+            (
+                "add-overlays",
+                {"token": "spruce.8", "percents": "8 50%"},
+                lambda d: d.token_at("veil.8.50"),
+            ),
             (
                 "rename-steps",
-                "spruce",
-                "a b c d e f g h i j k",
-                "",
+                {"ramp": "spruce", "names": "a b c d e f g h i j k"},
                 lambda d: d.token_at("spruce.k"),
             ),
-            ("rename-ramp", "spruce", "fir", "", lambda d: d.token_at("fir.8")),
-            ("ramp-down", "spruce", "", "", lambda d: [r.name for r in d.ramps][1] == "lamp"),
-            ("ramp-up", "lamp", "", "", lambda d: [r.name for r in d.ramps][1] == "lamp"),
-            ("assign", "spruce", "", "chart", lambda d: d.ramps[1].purpose == "chart"),
-            ("add-purpose", "", "weather", "", lambda d: d.purposes[-1].name == "weather"),
-            ("rename-purpose", "ink", "words", "", lambda d: d.purposes[1].name == "words"),
-            ("drop-purpose", "ink", "", "", lambda d: len(d.purposes) == 5),
-            ("purpose-up", "ink", "", "", lambda d: d.purposes[0].key == "ink"),
-            ("purpose-down", "ink", "", "", lambda d: d.purposes[2].key == "ink"),
-            ("cover", "label action.fill.pressed", "", "", lambda d: len(d.pairings) == 68),
+            ("rename-ramp", {"ramp": "spruce", "name": "fir"}, lambda d: d.token_at("fir.8")),
+            ("move-ramp?by=1", {"ramp": "spruce"}, lambda d: d.ramps[1].name == "lamp"),
+            ("move-ramp?by=-1", {"ramp": "lamp"}, lambda d: d.ramps[1].name == "lamp"),
+            (
+                "assign-purpose",
+                {"group": "spruce", "purpose": "chart"},
+                lambda d: d.ramps[1].purpose == "chart",
+            ),
+            ("add-purpose", {"name": "weather"}, lambda d: d.purposes[-1].name == "weather"),
+            (
+                "rename-purpose",
+                {"purpose": "ink", "name": "words"},
+                lambda d: d.purposes[1].name == "words",
+            ),
+            ("remove-purpose", {"purpose": "ink"}, lambda d: len(d.purposes) == 5),
+            ("move-purpose?by=-1", {"purpose": "ink"}, lambda d: d.purposes[0].key == "ink"),
+            ("move-purpose?by=1", {"purpose": "ink"}, lambda d: d.purposes[2].key == "ink"),
+            (
+                "add-missing",
+                {"need": "label action.fill.pressed"},
+                lambda d: len(d.pairings) == 68,
+            ),
         ):
-            with self.subTest(act):
-                response = self.post("palette:act", act=act, on=on, text=text, to=to)
+            with self.subTest(command):
+                response = self.post("palette:command", command=command, **fields)
                 self.assertEqual(response.status_code, 302, response.content[:3000])
                 self.assertTrue(check(self.stored()))
+                entry = self.project.journal.last()
+                self.assertEqual(edits.read(entry.command).id, command.partition("?")[0])
                 self.client.post(self.url("projects:undo"))
                 self.assertEqual(self.stored(), quillhaven.document())
 
-    def test_acts_that_cannot_be_are_said(self):
-        for said, sentence in (
-            ({"act": "fly", "on": "x"}, "nothing of that name"),
-            ({"act": "release", "on": "spruce.3"}, "was not moved by hand"),
-            ({"act": "remove-color", "on": "spruce.8"}, "is used by"),
-            ({"act": "rename-step", "on": "spruce.1", "text": "2"}, "There is a token"),
-            ({"act": "cover", "on": "moon"}, "There is no such need."),
+    def test_commands_that_cannot_be_run_are_said(self):
+        for fields, sentence in (
+            ({"command": "fly", "token": "x"}, "There is no such command here."),
+            ({"command": "add-axis", "name": "x", "modes": "a"}, "There is no such command here."),
+            ({"command": "rename-step"}, "token: This is needed."),
+            ({"command": "move-step?by=far", "token": "spruce.3"}, "is not a whole number"),
+            ({"command": "release-step", "token": "spruce.3"}, "was not moved by hand"),
+            ({"command": "remove-token", "token": "spruce.8"}, "is used by"),
+            (
+                {"command": "rename-step", "token": "spruce.1", "name": "2"},
+                "There is a token",
+            ),
+            ({"command": "add-missing", "need": "moon"}, "There is no such need."),
         ):
-            self.refused(self.post("palette:act", ramp="spruce", **said), sentence)
-        self.refused(self.post("palette:act", act="release", revision=99), "cannot be found")
+            self.refused(self.post("palette:command", ramp="spruce", **fields), sentence)
+        stale = self.post("palette:command", command="release-step", token="x", revision=99)
+        self.refused(stale, "cannot be found")
 
     def test_a_stale_form_is_refused_with_what_was_typed(self):
         response = self.post(
@@ -160,8 +200,8 @@ class ImpactTests(PaletteCase):
         self.assertContains(self.said(token="spruce.8", value="nope"), "is not a color")
 
     def test_what_a_removal_changes_is_said(self):
-        self.assertContains(self.said(on="spruce.8", removed="1"), "is used by")
-        response = self.said(on="spruce.8", removed="1", to="spruce.7")
+        self.assertContains(self.said(token="spruce.8", removed="1"), "is used by")
+        response = self.said(token="spruce.8", removed="1", into="spruce.7")
         self.assertContains(response, "Takes 1 token out.")
 
     def test_a_color_is_stored_in_any_notation(self):
@@ -173,7 +213,7 @@ class ImpactTests(PaletteCase):
 class BringTests(PaletteCase):
     def test_text_is_looked_at_and_stored_only_when_told(self):
         response = self.client.post(
-            self.url("bringing:look"), {"text": "tide: #036\nspruce.8: #111\nwhite: #fff"}
+            self.url("importing:preview"), {"text": "tide: #036\nspruce.8: #111\nwhite: #fff"}
         )
         self.assertContains(response, "3 colors found")
         self.assertContains(response, "the same color is there")
@@ -183,56 +223,56 @@ class BringTests(PaletteCase):
             "take-1": "1", "path-1": "spruce.8", "text-1": "#111", "action-1": "replace",
             "path-2": "white", "text-2": "#fff",
         }  # fmt: skip
-        self.post("bringing:store", count=3, purpose="chart", **rows)
+        self.post("importing:store", count=3, purpose="chart", **rows)
         self.assertEqual((self.text("tide"), self.text("spruce.8")), ("#036", "#111"))
 
     def test_clashes_are_asked_again_with_everything_still_there(self):
         rows = {"take-0": "1", "path-0": "spruce.8", "text-0": "#111", "action-0": "add"}
-        response = self.post("bringing:store", count=1, group="", **rows)
+        response = self.post("importing:store", count=1, group="", **rows)
         self.refused(response, "“spruce.8” is there already.")
         self.assertContains(response, 'value="#111"', status_code=422)
-        self.refused(self.post("bringing:store", count=1), "No color is ticked.")
-        self.refused(self.post("bringing:store"), "Nothing was stored.", 400)
+        self.refused(self.post("importing:store", count=1), "No color is selected.")
+        self.refused(self.post("importing:store"), "Nothing was stored.", 400)
 
     def test_files_and_bad_text(self):
         gpl = SimpleUploadedFile("a.gpl", b"GIMP Palette\n 35 107 83\tFir\n")
-        response = self.client.post(self.url("bringing:look"), {"file": gpl})
+        response = self.client.post(self.url("importing:preview"), {"file": gpl})
         self.assertContains(response, 'value="Fir"')
         for said, sentence, status in (
             ({"text": "nothing"}, "There is no color in this text.", 422),
-            ({"text": ""}, "Nothing came.", 400),
+            ({"text": ""}, "There is nothing to import.", 400),
             ({"file": SimpleUploadedFile("a.txt", b"\xff\xff")}, "The file is no text.", 422),
             ({"file": SimpleUploadedFile("a.txt", b"x" * 26_000_000)}, "at most 25 MB", 400),
         ):
-            self.refused(self.client.post(self.url("bringing:look"), said), sentence, status)
+            self.refused(self.client.post(self.url("importing:preview"), said), sentence, status)
 
     def test_many_colors_come_at_once(self):
         rows = {}
         for i in range(1500):
             rows |= {f"take-{i}": "1", f"path-{i}": f"many.{i}", f"text-{i}": f"#{i:06x}"}
-        self.assertEqual(self.post("bringing:store", count=1500, **rows).status_code, 302)
+        self.assertEqual(self.post("importing:store", count=1500, **rows).status_code, 302)
         self.assertEqual(sum(t.path.startswith("many.") for t in self.stored().tokens), 1500)
 
 
 class PictureTests(PaletteCase):
     def bring(self, data=None, name="harbor.png", count=8):
         file = SimpleUploadedFile(name, small_picture() if data is None else data)
-        return self.client.post(self.url("bringing:read-picture"), {"file": file, "count": count})
+        return self.client.post(self.url("importing:read-picture"), {"file": file, "count": count})
 
     def test_a_picture_is_kept_shown_and_its_colors_find_their_places(self):
         response = self.bring()
         kept = Picture.objects.get()
-        self.assertRedirects(response, self.url("bringing:picture") + f"?picture={kept.code}")
+        self.assertRedirects(response, self.url("importing:picture") + f"?picture={kept.code}")
         page = self.client.get(response["Location"])
         self.assertContains(page, "<image href=")
         for one in kept.colors:
             self.assertContains(page, one["hex"])
-        image = self.client.get(self.url("bringing:image", kept.code))
+        image = self.client.get(self.url("importing:image", kept.code))
         self.assertEqual(
             (image["Content-Type"], image.content[:3]), ("image/jpeg", b"\xff\xd8\xff")
         )
         said = {"kind-0": "ramp", "target-0": "glow", "kind-1": "token", "target-1": "text.link"}
-        self.post("bringing:assign", picture=kept.code, **said)
+        self.post("importing:assign", picture=kept.code, **said)
         stored = self.stored()
         self.assertEqual(stored.ramps[-1].name, "glow")
         link = resolved(stored, "text.link").hex
@@ -244,15 +284,15 @@ class PictureTests(PaletteCase):
         for data, sentence, status in (
             (b"not a picture", "This is no picture that can be read.", 422),
             (b"", "This is no picture that can be read.", 422),
-            (b"\0" * 25_400_000, "25 MB came, and at most 25 MB are read.", 400),
+            (b"\0" * 25_400_000, "has 25 MB; at most 25 MB are read.", 400),
             (b"\0" * 101_000_000, "The upload has 101 MB; at most 26 MB are accepted.", 413),
         ):
             self.refused(self.bring(data), sentence, status)
         self.refused(self.bring(count=99), "5 to 12 colors", 400)
         self.assertEqual(Picture.objects.count(), 0)
         self.assertContains(
-            self.client.post(self.url("bringing:read-picture"), {"count": 8}),
-            "No picture came.",
+            self.client.post(self.url("importing:read-picture"), {"count": 8}),
+            "There is no picture.",
             status_code=400,
         )
 
@@ -271,11 +311,11 @@ class PictureTests(PaletteCase):
             ({"picture": "gone", "kind-0": "ramp"}, "no longer kept", 422),
         ):
             said = {"picture": code} | said
-            self.refused(self.post("bringing:assign", **said), sentence, status)
+            self.refused(self.post("importing:assign", **said), sentence, status)
 
     def test_one_that_cannot_be_is_not_there(self):
         for code in ("gone", "\0", "../x"):
-            page = self.client.get(self.url("bringing:picture"), {"picture": code})
+            page = self.client.get(self.url("importing:picture"), {"picture": code})
             self.assertEqual(page.status_code, 200)
 
     def test_only_so_many_are_kept(self):
@@ -368,7 +408,7 @@ class BeginTests(RoomCase):
     def test_a_project_begins_empty_from_a_file_a_picture_or_a_starting_point(self):
         for start, room in (
             ("", "palette:room"), ("empty", "palette:room"), ("file", "exchange:room"),
-            ("picture", "bringing:picture"), *((one.id, "palette:room") for one in STARTERS),
+            ("picture", "importing:picture"), *((one.id, "palette:room") for one in STARTERS),
         ):  # fmt: skip
             response = self.client.post("/projects/new", {"name": f"By {start}.", "start": start})
             self.project = Project.objects.latest("pk")
@@ -392,7 +432,7 @@ class BeginTests(RoomCase):
     def test_an_empty_palette_shows_the_ways_in(self):
         self.make(Document(name="Empty"))
         page = self.client.get(self.url("palette:room"))
-        for words in ("Make the first ramp", "Bring colors", "From a picture", "Ideas"):
+        for words in ("Make the first ramp", "Import colors", "From a picture", "Ideas"):
             self.assertContains(page, words)
 
     def test_colors_beyond_srgb_are_marked_and_shown_in_the_notation_asked_for(self):

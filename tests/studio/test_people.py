@@ -93,8 +93,8 @@ class TwoPeopleCase(TestCase):
         for name in ROOMS:
             response = self.client.get(reverse(f"{name}:room", args=[self.project.code]))
             self.assertEqual(response.status_code, 200, name)
-        for name in ("css", "tokens"):
-            response = self.client.get(reverse(f"exchange:{name}", args=[self.project.code]))
+        for name in ("css", "design-tokens"):
+            response = self.client.get(reverse("exchange:export", args=[self.project.code, name]))
             self.assertEqual(response.status_code, 200, name)
 
 

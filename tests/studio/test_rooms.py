@@ -67,7 +67,7 @@ class ShowTests(RoomCase):
 
     def test_what_is_unknown_in_an_address_is_passed_over(self):
         self.make(quillhaven.document())
-        for query in ("theme=sky:green", "theme=%00", "columns=none", "cell=nope:dark", "kept=x"):
+        for query in ("theme=sky:green", "theme=%00", "columns=none", "cell=nope:dark", "pinned=x"):
             response = self.client.get(self.url("tokens:room") + "?" + query)
             self.assertEqual(response.status_code, 200)
 
@@ -188,7 +188,9 @@ class PairingTests(RoomCase):
     def test_a_pairing_is_removed(self):
         self.add()
         key = self.stored().pairings[0].key
-        self.client.post(self.url("checks:remove-pairing", key))
+        self.client.post(
+            self.url("checks:remove-pairing"), {"pairing": key, "revision": self.project.revision}
+        )
         self.assertEqual(self.stored().pairings, ())
 
 
@@ -200,7 +202,7 @@ class ExchangeTests(RoomCase):
     def bring(self, *files, into="here", **more):
         uploads = [SimpleUploadedFile(name, data) for name, data in files]
         data = {"files": uploads, "into": into, "revision": self.project.revision} | more
-        return self.client.post(self.url("exchange:bring"), data)
+        return self.client.post(self.url("exchange:import"), data)
 
     def test_a_set_of_files_becomes_a_new_project(self):
         response = self.bring(*observatory_files().items(), into="new")
@@ -228,7 +230,7 @@ class ExchangeTests(RoomCase):
             ([("x.json", b"")], "The file is empty."),
             ([("x.json", b"{}"), ("y.zip", b"")], "The file is empty."),
             ([("x.json", b"{}"), ("x.json", b"{}")], "Two files have this name."),
-            ([], "No file came."),
+            ([], "There is no file."),
         ):
             with self.subTest(sentence):
                 before = self.stored()
@@ -244,7 +246,7 @@ class ExchangeTests(RoomCase):
         self.assertContains(response, "The upload has 52 MB", status_code=413)
         self.assertContains(response, "Nothing was stored", status_code=413)
         response = self.bring(("big.tokens.json", b" " * 25_600_000))
-        self.assertContains(response, "big.tokens.json: 26 MB came", status_code=400)
+        self.assertContains(response, "big.tokens.json: the upload has 26 MB", status_code=400)
 
     def test_an_import_from_an_older_page_keeps_what_was_stored_meanwhile(self):
         revision = self.project.revision
@@ -275,33 +277,34 @@ class ExchangeTests(RoomCase):
             self.assertEqual(self.client.get(self.url(f"{name}:room")).status_code, 200)
 
     def test_what_is_taken_is_what_is_stored(self):
-        css = self.client.get(self.url("exchange:css"))
+        css = self.client.get(self.url("exchange:export", "css"))
         self.assertIn('filename="small.css"', css["Content-Disposition"])
         self.assertIn("--text: #111111;", css.content.decode())
         self.assertIn(
-            "--text: #111111;", self.client.get(self.url("exchange:flat-css")).content.decode()
+            "--text: #111111;",
+            self.client.get(self.url("exchange:export", "flat-css")).content.decode(),
         )
-        data = self.client.get(self.url("exchange:tokens")).content
+        data = self.client.get(self.url("exchange:export", "design-tokens")).content
         with zipfile.ZipFile(io.BytesIO(data)) as taken:
             self.assertEqual(taken.namelist(), ["small.resolver.json", "tokens.tokens.json"])
 
     def test_other_formats_are_taken_and_brought(self):
         for kind, ending in (("json", ".json"), ("csv", ".csv"), ("gpl", ".gpl"), ("svg", ".svg")):
             with self.subTest(kind):
-                taken = self.client.get(self.url("exchange:other", kind)).content
+                taken = self.client.get(self.url("exchange:export", kind)).content
                 self.bring((f"again{ending}", taken))
                 (again,) = self.stored().tokens
                 self.assertEqual((again.path, again.value()), ("text", Expression("#111111")))
-        self.assertEqual(self.client.get(self.url("exchange:other", "exe")).status_code, 404)
+        self.assertEqual(self.client.get(self.url("exchange:export", "exe")).status_code, 404)
 
     def test_a_style_sheet_comes_with_a_list_of_what_was_passed_over(self):
         css = b":root { --ink: #111; --shade: 0 1px 2px #000 } .dark { --ink: #eee } .odd { --ink: red }"
         response = self.client.post(
-            self.url("exchange:bring"),
+            self.url("exchange:import"),
             {"files": SimpleUploadedFile("a.css", css), "into": "here", "revision": 1},
             follow=True,
         )
-        self.assertContains(response, "1 token came, with the axes appearance (light, dark).")
+        self.assertContains(response, "1 token imported, with the axes appearance (light, dark).")
         self.assertContains(response, "the class .odd names no mode; map it to one: --ink.")
         self.assertContains(response, "--shade")
 

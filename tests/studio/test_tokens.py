@@ -30,35 +30,53 @@ class TokensCase(RoomCase):
 
 
 class BulkTests(TokensCase):
-    def act(self, act, picks=("text.main", "text.muted"), modes=("light",), **more):
-        return self.post("mapping:bulk", act=act, pick=list(picks), mode=list(modes), **more)
+    def act(self, command, picks=("text.main", "text.muted"), modes=("light",), **more):
+        return self.post(
+            "mapping:bulk", command=command, pick=list(picks), mode=list(modes), **more
+        )
 
     def test_every_act_and_its_undo(self):
         for act, more, check in (
-            ("lighter", {}, lambda: self.text("text.muted") == "{ink.7}"),
-            ("darker", {}, lambda: self.text("text.muted") == "{ink.9}"),
-            ("mirror", {}, lambda: self.text("text.muted") == "{ink.4}"),
-            ("fill", {}, lambda: self.text("text.muted") == "{ink.11}"),
-            ("map", {"ramp": "coral"}, lambda: self.text("text.main") == "{coral.11}"),
-            ("put", {"text": "lamp.3"}, lambda: self.text("text.muted") == "{lamp.3}"),
-            ("opacity", {"text": "50%"}, lambda: "calc(alpha * 0.5)" in self.text("text.main")),
+            ("shift-cells?by=-1", {}, lambda: self.text("text.muted") == "{ink.7}"),
+            ("shift-cells?by=1", {}, lambda: self.text("text.muted") == "{ink.9}"),
+            ("mirror-cells", {}, lambda: self.text("text.muted") == "{ink.4}"),
+            ("fill-cells", {}, lambda: self.text("text.muted") == "{ink.11}"),
+            ("map-cells", {"ramp": "coral"}, lambda: self.text("text.main") == "{coral.11}"),
+            ("set-cells", {"text": "lamp.3"}, lambda: self.text("text.muted") == "{lamp.3}"),
+            ("set-opacity", {"text": "50%"}, lambda: "calc(alpha * 0.5)" in self.text("text.main")),
             (
-                "copy",
+                "copy-mode",
                 {"source": "dark", "target": "light"},
                 lambda: self.text("text.main") == "{ink.1}",
             ),
-            ("replace", {"text": "text", "replacement": "word"}, lambda: self.text("word.main")),
-            ("group", {"text": "words"}, lambda: self.text("words.muted")),
             (
-                "describe",
+                "replace-in-names",
+                {"text": "text", "replacement": "word"},
+                lambda: self.text("word.main"),
+            ),
+            ("move-to-group", {"text": "words"}, lambda: self.text("words.muted")),
+            (
+                "mark-tokens?text-is=description",
                 {"text": "Read"},
                 lambda: self.stored().token("text.main").description == "Read",
             ),
-            ("uses", {"text": "a, b"}, lambda: self.stored().token("text.main").uses == ("a", "b")),
-            ("private", {}, lambda: self.stored().token("text.main").private),
-            ("raw", {}, lambda: self.stored().token("text.main").tier == "raw"),
-            ("component", {}, lambda: self.stored().token("text.main").tier == "component"),
-            ("reorder", {"after": "text.link"}, lambda: self.order("text.link", "text.main")),
+            (
+                "mark-tokens?text-is=uses",
+                {"text": "a, b"},
+                lambda: self.stored().token("text.main").uses == ("a", "b"),
+            ),
+            ("mark-tokens?private=yes", {}, lambda: self.stored().token("text.main").private),
+            ("mark-tokens?tier=raw", {}, lambda: self.stored().token("text.main").tier == "raw"),
+            (
+                "mark-tokens?tier=component",
+                {},
+                lambda: self.stored().token("text.main").tier == "component",
+            ),
+            (
+                "reorder-tokens",
+                {"after": "text.link"},
+                lambda: self.order("text.link", "text.main"),
+            ),
         ):
             with self.subTest(act):
                 response = self.act(act, **more)
@@ -72,29 +90,29 @@ class BulkTests(TokensCase):
         return keys.index(second) == keys.index(first) + 1
 
     def test_deleting_is_refused_where_something_still_refers(self):
-        page = self.said(self.act("delete", picks=["text.main"]))
+        page = self.said(self.act("delete-tokens", picks=["text.main"]))
         self.assertIn("is used by board.time", page)
-        self.act("delete", picks=["board.time", "ticket.place", "field.text", "text.main"])
+        self.act("delete-tokens", picks=["board.time", "ticket.place", "field.text", "text.main"])
         self.assertIsNone(self.stored().token("text.main"))
 
     def test_what_is_left_alone_and_what_is_wrong_is_said(self):
-        page = self.said(self.act("mirror", picks=["text.main", "signal.hold"]))
+        page = self.said(self.act("mirror-cells", picks=["text.main", "signal.hold"]))
         self.assertIn("Skipped: signal.hold.", page)
         for act, more, sentence in (
-            ("put", {"text": "nothing.here"}, "{nothing.here} does not exist."),
-            ("opacity", {"text": "x"}, "is no whole number"),
-            ("fly", {}, "nothing of that name"),
-            ("map", {"ramp": "gone"}, "no longer there"),
+            ("set-cells", {"text": "nothing.here"}, "{nothing.here} does not exist."),
+            ("set-opacity", {"text": "x"}, "is not a whole number"),
+            ("fly", {}, "There is no such command here."),
+            ("map-cells", {"ramp": "gone"}, "no longer there"),
         ):
             self.assertIn(sentence, self.said(self.act(act, **more)))
-        self.assertIn("No row is picked.", self.said(self.act("mirror", picks=[])))
+        self.assertIn("No row is selected.", self.said(self.act("mirror-cells", picks=[])))
 
     def test_a_range_comes_as_lists(self):
         said = {"tokens": json.dumps(["text.main"]), "modes": json.dumps(["dark", "dim"])}
-        self.post("mapping:bulk", act="put", text="ink.2", **said)
+        self.post("mapping:bulk", command="set-cells", text="ink.2", **said)
         self.assertEqual(self.text("text.main", DARK), "{ink.2}")
         self.assertEqual(self.text("text.main"), "{ink.11}")
-        self.post("mapping:bulk", act="put", text="x", tokens="{", modes="[1]")
+        self.post("mapping:bulk", command="set-cells", text="x", tokens="{", modes="[1]")
         self.assertEqual(self.text("text.main", DARK), "{ink.2}")
 
     def test_ranges_and_named_values_are_pasted(self):
@@ -116,10 +134,13 @@ class BulkTests(TokensCase):
     def test_modes_that_are_not_there_are_said(self):
         for name, said in (
             ("mapping:paste", {"text": "ink.1", "pick": "text.main"}),
-            ("mapping:bulk", {"act": "put", "text": "ink.1", "pick": "text.main", "mode": "noon"}),
             (
                 "mapping:bulk",
-                {"act": "copy", "pick": "text.main", "source": "noon", "target": "dim"},
+                {"command": "set-cells", "text": "ink.1", "pick": "text.main", "mode": "noon"},
+            ),
+            (
+                "mapping:bulk",
+                {"command": "copy-mode", "pick": "text.main", "source": "noon", "target": "dim"},
             ),
         ):
             self.assertIn("That mode is no longer there.", self.said(self.post(name, **said)))
@@ -127,9 +148,9 @@ class BulkTests(TokensCase):
         self.assertContains(response, "That mode is no longer there.", status_code=422)
 
     def test_a_group_is_renamed_with_everything_that_refers_to_it(self):
-        self.post("mapping:rename-group", group="accent", path="own.accent")
+        self.post("mapping:rename-group", renamed="accent", path="own.accent")
         self.assertEqual(self.text("text.link"), "{own.accent.8}")
-        page = self.said(self.post("mapping:rename-group", group="none", path="x"))
+        page = self.said(self.post("mapping:rename-group", renamed="none", path="x"))
         self.assertIn("There is no group", page)
 
 
@@ -225,7 +246,7 @@ class CellTests(TokensCase):
         stored = self.stored().token("text.link")
         self.assertEqual((stored.path, stored.value().text), ("text.way", "{lamp.7}"))
         revision = Project.objects.get(pk=self.project.pk).revision
-        self.post("axes:act", act="remove-mode", axis="appearance", mode="dim")
+        self.post("axes:command", command="remove-mode", axis="appearance", mode="dim")
         response = self.store("lamp.3", condition='[["appearance","dim"]]', revision=revision)
         self.assertContains(response, "The mode dim was removed by somebody else", status_code=409)
 
@@ -316,14 +337,16 @@ class LinkTests(RoomCase):
         data = json.dumps({"palette": raw, **meaning}).encode()
         self.make(Document(name="Empty"))
         file = SimpleUploadedFile("all.tokens.json", data)
-        self.client.post(self.url("exchange:bring"), {"files": file, "into": "here", "revision": 0})
+        self.client.post(
+            self.url("exchange:import"), {"files": file, "into": "here", "revision": 0}
+        )
         stored = self.stored()
         self.assertEqual(len(stored.tokens), 104)
         page = self.client.get(self.url("mapping:link"))
         self.assertContains(page, "What counts as the palette")
         self.project.refresh_from_db()
         groups = list(meaning)
-        said = {"revision": self.project.revision, "tier": "semantic", "group": groups}
+        said = {"revision": self.project.revision, "tier": "semantic", "groups": groups}
         self.assertEqual(self.client.post(self.url("mapping:store-tier"), said).status_code, 302)
         page = self.client.get(self.url("mapping:link"))
         self.assertContains(page, "51 literals could refer to the palette")
@@ -345,7 +368,7 @@ class LinkTests(RoomCase):
     def test_nothing_ticked_is_said(self):
         self.make(quillhaven.document())
         response = self.client.post(self.url("mapping:store-links"), {"revision": 1})
-        self.assertContains(response, "No link is ticked.", status_code=422)
+        self.assertContains(response, "No link is selected.", status_code=422)
 
 
 class NameTests(TokensCase):
@@ -376,33 +399,33 @@ class NameTests(TokensCase):
 class AxisTests(TokensCase):
     def test_axes_and_modes_are_made_named_ordered_and_removed(self):
         for said, check in (
-            ({"act": "add-axis", "name": "season", "text": "summer, winter"},
+            ({"command": "add-axis", "name": "season", "modes": "summer, winter"},
              lambda d: [m.name for m in d.axes[-1].modes] == ["summer", "winter"]),
-            ({"act": "rename-axis", "axis": "brand", "name": "carrier"},
+            ({"command": "rename-axis", "axis": "brand", "name": "carrier"},
              lambda d: d.axis("brand").name == "carrier"),
-            ({"act": "axis-up", "axis": "brand"}, lambda d: d.axes[0].key == "brand"),
-            ({"act": "axis-down", "axis": "brand"}, lambda d: d.axes[2].key == "brand"),
-            ({"act": "add-mode", "axis": "appearance", "name": "noon", "source": "dark"},
+            ({"command": "move-axis?by=-1", "axis": "brand"}, lambda d: d.axes[0].key == "brand"),
+            ({"command": "move-axis?by=1", "axis": "brand"}, lambda d: d.axes[2].key == "brand"),
+            ({"command": "add-mode", "axis": "appearance", "name": "noon", "source": "dark"},
              lambda d: d.axes[0].modes[-1].name == "noon"),
-            ({"act": "rename-mode", "axis": "appearance", "mode": "dim", "name": "cabin"},
+            ({"command": "rename-mode", "axis": "appearance", "mode": "dim", "name": "cabin"},
              lambda d: d.axes[0].mode("dim").name == "cabin"),
-            ({"act": "mode-up", "axis": "appearance", "mode": "dim"},
+            ({"command": "move-mode?by=-1", "axis": "appearance", "mode": "dim"},
              lambda d: d.axes[0].modes[1].key == "dim"),
-            ({"act": "mode-down", "axis": "appearance", "mode": "light"},
+            ({"command": "move-mode?by=1", "axis": "appearance", "mode": "light"},
              lambda d: d.axes[0].modes[1].key == "light"),
-            ({"act": "default", "axis": "appearance", "mode": "dark"},
+            ({"command": "change-default", "axis": "appearance", "mode": "dark"},
              lambda d: d.axes[0].default == "dark"),
-            ({"act": "scheme", "axis": "brand", "mode": "vexley", "text": "dark"},
+            ({"command": "set-color-scheme", "axis": "brand", "mode": "vexley", "color_scheme": "dark"},
              lambda d: d.axis("brand").mode("vexley").color_scheme == "dark"),
-            ({"act": "follow", "axis": "density", "mode": "compact", "text": "prefers-contrast: more"},
+            ({"command": "follow-preference", "axis": "density", "mode": "compact", "preference": "prefers-contrast: more"},
              lambda d: d.axis("density").follows.modes == (("more", "compact"),)),
-            ({"act": "remove-mode", "axis": "appearance", "mode": "dim"},
+            ({"command": "remove-mode", "axis": "appearance", "mode": "dim"},
              lambda d: len(d.axes[0].modes) == 2),
-            ({"act": "remove-axis", "axis": "brand", "source": "vexley"},
+            ({"command": "remove-axis", "axis": "brand", "stays": "vexley"},
              lambda d: d.axis("brand") is None),
         ):  # fmt: skip
-            with self.subTest(said["act"]):
-                response = self.post("axes:act", **said)
+            with self.subTest(said["command"]):
+                response = self.post("axes:command", **said)
                 self.assertEqual(response.status_code, 302, response.content[:2000])
                 self.assertTrue(check(self.stored()))
                 self.client.post(self.url("projects:undo"))
@@ -410,13 +433,21 @@ class AxisTests(TokensCase):
 
     def test_bad_acts_are_said(self):
         for said, sentence in (
-            ({"act": "add-axis", "name": "", "text": "a"}, "An axis needs a name."),
-            ({"act": "add-axis", "name": "x", "text": " "}, "at least one mode"),
-            ({"act": "remove-axis", "axis": "gone", "source": "x"}, "no longer there"),
-            ({"act": "follow", "axis": "brand", "mode": "vexley", "text": "moon: full"}, "not one"),
-            ({"act": "fly"}, "nothing of that name"),
+            ({"command": "add-axis", "name": "", "modes": "a"}, "An axis needs a name."),
+            ({"command": "add-axis", "name": "x", "modes": " "}, "at least one mode"),
+            ({"command": "remove-axis", "axis": "gone", "stays": "x"}, "no longer there"),
+            (
+                {
+                    "command": "follow-preference",
+                    "axis": "brand",
+                    "mode": "vexley",
+                    "preference": "moon: full",
+                },
+                "not one",
+            ),
+            ({"command": "fly"}, "There is no such command here."),
         ):
-            self.assertContains(self.post("axes:act", **said), sentence, status_code=422)
+            self.assertContains(self.post("axes:command", **said), sentence, status_code=422)
 
     def test_a_mode_is_proposed_reviewed_and_taken(self):
         said = {"axis": "appearance", "source": "light", "name": "night", "scheme": "dark"}

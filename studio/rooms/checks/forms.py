@@ -1,11 +1,17 @@
-"""What comes in from the checks."""
+"""Forms of the checks."""
+
+from __future__ import annotations
 
 from django import forms
 
+from prism.edits import Command
+from prism.edits.pairings import AddPairing, RemovePairing
 from prism.resolution.contrast import REQUIRED
+from studio.rooms.writing import CommandForm
+from studio.store import projects as store
 
 
-class PairingForm(forms.Form):
+class PairingForm(CommandForm):
     """A new pairing: tokens by path, and a use."""
 
     foreground = forms.CharField(max_length=600, label="Foreground")
@@ -15,3 +21,16 @@ class PairingForm(forms.Form):
     enhanced = forms.BooleanField(required=False, label="enhanced (7 and 4.5)")
     reason = forms.CharField(max_length=300, required=False)
     revision = forms.IntegerField(min_value=0, widget=forms.HiddenInput)
+
+    def command(self) -> Command:
+        fields = {name: self.cleaned_data[name] for name in self.fields if name != "revision"}
+        return AddPairing(store.new_key(), **fields)
+
+
+class RemoveForm(CommandForm):
+    """A pairing to be taken out."""
+
+    pairing = forms.CharField(max_length=200)
+
+    def command(self) -> Command:
+        return RemovePairing(self.cleaned_data["pairing"])

@@ -6,5 +6,5 @@ app_name = "checks"
 urlpatterns = [
     path("", views.room, name="room"),
     path("pairings/add", views.add_pairing, name="add-pairing"),
-    path("pairings/<path:key>/remove", views.remove_pairing, name="remove-pairing"),
+    path("pairings/remove", views.remove_pairing, name="remove-pairing"),
 ]

@@ -1,4 +1,8 @@
-"""What comes in: files."""
+"""Forms of the exchange: files."""
+
+from __future__ import annotations
+
+from typing import Any
 
 from django import forms
 
@@ -6,6 +10,8 @@ MAX_UPLOAD = 24 * 1024 * 1024
 
 
 class ManyFilesInput(forms.ClearableFileInput):
+    """An input for several files."""
+
     allow_multiple_selected = True
 
 
@@ -14,18 +20,18 @@ class ManyFilesField(forms.FileField):
 
     widget = ManyFilesInput
 
-    def clean(self, data, initial=None):
+    def clean(self, data: Any, initial: Any = None) -> Any:
         files = data if isinstance(data, list | tuple) else [data]
-        return [super(ManyFilesField, self).clean(one, initial) for one in files]
+        return [super(ManyFilesField, self).clean(file, initial) for file in files]
 
 
-class BringForm(forms.Form):
-    """Design Tokens files, several at once or one archive, and what to do with them."""
+class ImportForm(forms.Form):
+    """Token files, several at once or one archive, and what to do with them."""
 
     files = ManyFilesField(
         label="Files",
         error_messages={
-            "required": "No file came. Choose token files, one .zip of them, or a style sheet.",
+            "required": "There is no file. Choose token files, one .zip of them, or a style sheet.",
             "empty": "The file is empty.",
         },
     )
@@ -36,12 +42,12 @@ class BringForm(forms.Form):
     name = forms.CharField(max_length=120, required=False)
     revision = forms.IntegerField(min_value=0, required=False)
 
-    def clean_files(self):
+    def clean_files(self) -> Any:
         files = self.cleaned_data["files"]
         total = sum(file.size for file in files)
         if total > MAX_UPLOAD:
             raise forms.ValidationError(
-                f"{files[0].name}: {total / 1e6:.0f} MB came, and at most "
+                f"{files[0].name}: the upload has {total / 1e6:.0f} MB; at most "
                 f"{MAX_UPLOAD / 1e6:.0f} MB are read. Nothing was stored."
             )
         return files

@@ -1,163 +1,136 @@
-"""The Exchange room: Design Tokens in, Design Tokens and CSS out."""
+"""The Exchange room: files of any open format in and out."""
 
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
+from typing import Any
 
 from django.contrib import messages
-from django.http import Http404, HttpResponse
+from django.core.exceptions import PermissionDenied
+from django.core.files.uploadedfile import UploadedFile
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
+from prism.edits.imports import ImportDocument
 from prism.errors import PrismError
-from prism.formats import archive, css, resolver_writer
+from prism.formats import archive
 from prism.formats import files as formats
-from prism.model.names import segment
-from studio.accounts.permissions import decide, requires
-from studio.rooms import frame as frames
-from studio.rooms.exchange.forms import BringForm
+from prism.formats.css_reader import PassedOver
+from prism.model.document import Document
+from studio.accounts.permissions import may, requires
+from studio.rooms import page, writing
+from studio.rooms.address import Address
+from studio.rooms.exchange.forms import ImportForm
+from studio.rooms.frame import Frame, enter
+from studio.rooms.themes import read_theme
 from studio.store import projects as store
+from studio.store.models import Project
 
 
 @requires("view")
 @require_GET
-def room(request, project):
-    """Bring files, take files, and what the document says of itself."""
-    return _room(frames.enter(request, project, "exchange"))
+def room(request: HttpRequest, project: Project) -> HttpResponse:
+    """Import files, export files, and what the document says of itself."""
+    return _room(enter(request, project, "exchange"))
 
 
-def _room(frame, form=None, problem="", status=200):
+def _room(
+    frame: Frame[Address], form: ImportForm | None = None, problem: str = "", status: int = 200
+) -> HttpResponse:
     context = {
-        "form": form or BringForm(),
+        "form": form or ImportForm(),
         "problem": problem,
         "findings": [
             (finding, frame.document.token(finding.token)) for finding in frame.analysis.findings
         ],
         "themes": frame.resolver.theme_count,
-        "others": list(OTHERS),
+        "targets": formats.TARGETS,
     }
-    return frames.show(frame, "exchange/room.html", context, status)
+    return page.show(frame, "exchange/room.html", context, status)
 
 
 @requires("view")
 @require_POST
-def bring(request, project):
+def import_files(request: HttpRequest, project: Project) -> HttpResponse:
     """Read files into a new project, or in place of this one's tokens."""
-    frame = frames.enter(request, project, "exchange")
-    form = BringForm(request.POST, request.FILES)
+    frame = enter(request, project, "exchange")
+    form = ImportForm(request.POST, request.FILES)
     if not form.is_valid():
-        return _room(frame, form, frames.problems(form), 400)
-    said = form.cleaned_data
-    decision = decide(project.role, "edit")
-    if said["into"] == "here" and not decision.allowed:
-        return _room(frame, form, decision.reason, 403)
+        return _room(frame, form, writing.problems(form), 400)
     try:
-        files, passed_over = _files(said["files"])
+        files, others = _files(form.cleaned_data["files"])
         read = formats.read(files, store.new_key)
-        document = read.document
-        target = _keep(request, frame, said, document)
+        target = _store(frame, form.cleaned_data, read.document)
+    except PermissionDenied as error:
+        return _room(frame, form, str(error), 403)
     except PrismError as error:
         return _room(frame, form, str(error), 422)
-    messages.success(request, _said(document))
-    if passed_over:
-        messages.warning(request, f"Passed over, as no token files: {', '.join(passed_over)}.")
+    messages.success(request, _sentence(read.document))
+    if others:
+        messages.warning(request, f"Skipped, not token files: {', '.join(others)}.")
     for reason, names in _by_reason(read.passed_over).items():
-        messages.warning(request, f"Passed over, {reason}: {', '.join(names)}.")
+        messages.warning(request, f"Skipped, {reason}: {', '.join(names)}.")
     return redirect(reverse("exchange:room", args=[target.code]))
 
 
-def _by_reason(passed_over):
+def _by_reason(skipped: Iterable[PassedOver]) -> dict[str, dict[str, None]]:
     """Names of declarations that did not become tokens, by the reason."""
-    found = {}
-    for one in passed_over:
-        found.setdefault(one.reason, {})[one.name] = None
-    return found
+    names: dict[str, dict[str, None]] = {}
+    for declaration in skipped:
+        names.setdefault(declaration.reason, {})[declaration.name] = None
+    return names
 
 
-def _keep(request, frame, said, document):
-    name = said["name"].strip() or document.name or "Untitled"
-    if said["into"] == "here":
-        after = replace(document, name=frame.document.name)
-        before = store.at(frame.project, said["revision"])
-        store.save(frame.project, before, after, request.user, f"Brought {name}")
+def _store(frame: Frame[Address], values: dict[str, Any], document: Document) -> Project:
+    """Store an imported document in this project or in a new one; the project it is in."""
+    user = frame.request.user
+    name = values["name"].strip() or document.name or "Untitled"
+    if values["into"] == "here":
+        may(frame.project, "edit")
+        command = ImportDocument(name, document)
+        store.save(frame.project, command, user, values["revision"])
         return frame.project
-    return store.create(request.user, replace(document, name=name), f"Brought {name}")
+    return store.create(user, replace(document, name=name), f"Imported {name}")
 
 
-def _files(uploads):
-    """Names and bytes of what came; one archive is unpacked."""
-    zips = [file for file in uploads if file.name.lower().endswith(".zip")]
+def _files(uploads: Sequence[UploadedFile]) -> tuple[dict[str, bytes], list[str]]:
+    """Names and bytes of what was uploaded, and names of what is no token file in an archive."""
+    zips = [file for file in uploads if (file.name or "").lower().endswith(".zip")]
     if zips and len(uploads) > 1:
-        raise PrismError("An archive comes alone.", fix="Bring the archive, or the files.")
+        raise PrismError("An archive is imported alone.", fix="Choose the archive, or the files.")
     if zips:
-        return archive.read(zips[0].read(), zips[0].name)
-    files = {}
+        return archive.read(zips[0].read(), zips[0].name or "")
+    files: dict[str, bytes] = {}
     for upload in uploads:
-        if upload.name in files:
-            raise PrismError("Two files have this name.", place=upload.name)
-        files[upload.name] = upload.read()
+        name = upload.name or ""
+        if name in files:
+            raise PrismError("Two files have this name.", place=name)
+        files[name] = upload.read()
     return files, []
 
 
-def _said(document):
+def _sentence(document: Document) -> str:
     axes = ", ".join(
         f"{axis.name} ({', '.join(mode.name for mode in axis.modes)})" for axis in document.axes
     )
     count = len(document.tokens)
-    said = f"{count} token{'' if count == 1 else 's'} came"
-    return f"{said}, with the axes {axes}." if axes else f"{said}."
+    sentence = f"{count} token{'' if count == 1 else 's'} imported"
+    return f"{sentence}, with the axes {axes}." if axes else f"{sentence}."
 
 
 @requires("view")
 @require_GET
-def take_css(request, project):
-    """The live style sheet: all themes, zones of any nesting."""
-    document = store.load(project).document
-    text = css.write(document, classes=request.GET.get("by") == "classes")
-    return _download(text, "text/css; charset=utf-8", f"{segment(project.name)}.css")
-
-
-@requires("view")
-@require_GET
-def take_flat_css(request, project):
-    """One theme as literals."""
-    loaded = store.load(project)
-    theme = frames.read_theme(loaded, request.GET.get("theme", ""))
-    text = css.write_flat(loaded.document, theme)
-    return _download(text, "text/css; charset=utf-8", f"{segment(project.name)}-flat.css")
-
-
-@requires("view")
-@require_GET
-def take_tokens(request, project):
-    """The Design Tokens resolver document with its files, as one archive."""
-    document = store.load(project).document
-    written = resolver_writer.write(document)
-    data = archive.write(written.files)
-    return _download(data, "application/zip", f"{segment(project.name)}-tokens.zip")
-
-
-OTHERS = {
-    "json": "application/json",
-    "csv": "text/csv; charset=utf-8",
-    "gpl": "text/plain; charset=utf-8",
-    "svg": "image/svg+xml",
-}
-
-
-@requires("view")
-@require_GET
-def take_other(request, project, kind):
-    """Another open format; palettes hold the theme of the address."""
-    if kind not in OTHERS:
+def export(request: HttpRequest, project: Project, target: str) -> HttpResponse:
+    """The document as files of a format; one that holds one theme, in that of the address."""
+    written = formats.BY_ID.get(target)
+    if written is None:
         raise Http404
-    loaded = store.load(project)
-    theme = frames.read_theme(loaded, request.GET.get("theme", ""))
-    written, _ = formats.write(loaded.document, kind, theme)
-    ((name, text),) = written.items()
-    return _download(text, OTHERS[kind], name)
-
-
-def _download(content, content_type, name):
-    response = HttpResponse(content, content_type=content_type)
+    analysis = store.load(project).analysis
+    theme = read_theme(analysis, request.GET.get("theme", ""))
+    name, content, media_type = written.file(analysis.document, theme)
+    response = HttpResponse(content, content_type=media_type)
     response["Content-Disposition"] = f'attachment; filename="{name}"'
     return response

@@ -1,5 +1,8 @@
 """The swatches of a strip as markup. What looks as it did before is not made again."""
 
+from __future__ import annotations
+
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from urllib.parse import quote
@@ -7,6 +10,8 @@ from urllib.parse import quote
 from django.template.loader import render_to_string
 
 from prism.model.document import shown_path
+from prism.view_models.palette import Strip, Swatch
+from studio.rooms.frame import Frame
 
 _KEPT = 2000
 
@@ -35,7 +40,7 @@ class _Steps:
     named: bool
 
 
-def markup(strip, frame, notation, heads, current):
+def markup(strip: Strip, frame: Frame, notation: str, heads: Sequence[str], current: str) -> str:
     """The markup of a strip's swatches; ``current`` is the key of the color that is open."""
     rest = frame.query(swatch=None, ramp=None, view=None)
     base = f"{rest}&" if rest else "?"
@@ -44,11 +49,11 @@ def markup(strip, frame, notation, heads, current):
 
 
 @lru_cache(maxsize=_KEPT)
-def _markup(strip):
+def _markup(strip: _Steps) -> str:
     return render_to_string("palette/swatches.html", {"strip": strip})
 
 
-def _step(swatch, base, current):
+def _step(swatch: Swatch, base: str, current: str) -> _Step:
     clear = " checker" if swatch.ink == "clear" else ""
     return _Step(
         key=swatch.token.key,

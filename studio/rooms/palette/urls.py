@@ -5,12 +5,11 @@ from studio.rooms.palette import views
 app_name = "palette"
 urlpatterns = [
     path("", views.room, name="room"),
-    path("make", views.make, name="make"),
-    path("retune", views.retune, name="retune"),
+    path("ramp", views.store_ramp, name="store-ramp"),
     path("preview", views.preview, name="preview"),
     path("color", views.store_color, name="store-color"),
     path("point", views.store_point, name="store-point"),
     path("numbers", views.numbers, name="numbers"),
     path("impact", views.show_impact, name="impact"),
-    path("act", views.run_act, name="act"),
+    path("command", views.command, name="command"),
 ]

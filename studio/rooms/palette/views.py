@@ -1,53 +1,58 @@
 """The Palette room: the raw colors as ramps, by purpose; a ramp or a color opened below them."""
 
-from django.http import JsonResponse
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_POST
 
-from prism.changes import values as edit
-from prism.changes.structure import drop_token
+from prism import edits
 from prism.color.contrast import truncate_ratio
 from prism.color.notation import NOTATIONS
 from prism.errors import PrismError
 from prism.expressions import typed_input
-from prism.model.document import BASE, shown_path
+from prism.model.document import BASE, Ramp
 from prism.palette import building, purposes, ramps, recipes
 from prism.view_models import palette, plot
 from prism.view_models.consequences import consequences
 from studio.accounts.permissions import requires
-from studio.rooms import frame as frames
+from studio.rooms import page, writing
+from studio.rooms.address import state_of
+from studio.rooms.frame import Frame
 from studio.rooms.palette import forms, strips
-from studio.rooms.palette.acts import act
+from studio.rooms.palette.address import PaletteAddress
 from studio.store import projects as store
+from studio.store.models import Project
 
-VIEWS = ("tune", "steps", "curves", "new", "purposes", "coverage")
+PaletteFrame = Frame[PaletteAddress]
+
+
+def enter(request: HttpRequest, project: Project) -> PaletteFrame:
+    """The frame of the room."""
+    return Frame.enter(request, project, "palette", PaletteAddress.read(state_of(request)))
 
 
 @requires("view")
 @require_GET
-def room(request, project):
+def room(request: HttpRequest, project: Project) -> HttpResponse:
     """The raw colors, ramp by ramp."""
-    return _room(_enter(request, project))
+    return _room(enter(request, project))
 
 
-def _enter(request, project, **changes):
-    state = request.GET if request.method == "GET" else request.POST
-    view = state.get("view", "")
-    extra = {
-        "swatch": state.get("swatch", "")[:200],
-        "ramp": state.get("ramp", "")[:200],
-        "view": view if view in VIEWS else "",
-        "notation": state.get("notation", "") if state.get("notation") in NOTATIONS[1:] else "",
-    }
-    return frames.enter(request, project, "palette", **(extra | changes))
-
-
-def _room(frame, problem="", typed=None, status=200):
-    notation = forms.notation(frame.extra.get("notation", ""))
+def _room(
+    frame: PaletteFrame,
+    problem: str = "",
+    typed: Mapping[str, str] | None = None,
+    status: int = 200,
+) -> HttpResponse:
+    address = frame.address
+    notation = address.notation or NOTATIONS[0]
     sections = palette.sections(frame.resolver, frame.theme, notation)
-    ramp = _chosen_ramp(frame)
+    ramp = _open_ramp(frame)
     heads = palette.heads(sections)
-    current = frame.extra.get("swatch", "")
     context = {
         "sections": [
             {
@@ -57,7 +62,7 @@ def _room(frame, problem="", typed=None, status=200):
                         "name": strip.name,
                         "ramp": strip.ramp,
                         "words": strip.words,
-                        "markup": strips.markup(strip, frame, notation, heads, current),
+                        "markup": strips.markup(strip, frame, notation, heads, address.swatch),
                     }
                     for strip in section.strips
                 ],
@@ -70,24 +75,23 @@ def _room(frame, problem="", typed=None, status=200):
         "purposes": purposes.of(frame.document),
         "coverage": frame.analysis.coverage,
         "ramp": ramp,
-        "swatch": _chosen_swatch(frame, notation, ramp),
-        "view": frame.extra.get("view", ""),
+        "swatch": _open_swatch(frame, notation, ramp),
+        "view": address.view,
         "problem": problem,
         "typed": typed or {},
+        **_about_ramp(frame, ramp, typed or {}),
     }
-    context |= _about_ramp(frame, ramp, typed)
-    return frames.show(frame, "palette/room.html", context, status)
+    return page.show(frame, "palette/room.html", context, status)
 
 
-def _chosen_ramp(frame):
+def _open_ramp(frame: PaletteFrame) -> Ramp | None:
     """The ramp that the address names, or the one that its swatch is a step of."""
-    key, swatch = frame.extra.get("ramp", ""), frame.extra.get("swatch", "")
-    found = frame.document.ramp(key)
-    return found or building.ramp_with(frame.document, swatch)
+    named = frame.document.ramp(frame.address.ramp)
+    return named or building.ramp_with(frame.document, frame.address.swatch)
 
 
-def _chosen_swatch(frame, notation, ramp):
-    token = frame.document.token(frame.extra.get("swatch", ""))
+def _open_swatch(frame: PaletteFrame, notation: str, ramp: Ramp | None) -> dict[str, Any] | None:
+    token = frame.document.token(frame.address.swatch)
     if token is None or token.type != "color":
         return None
     return {
@@ -98,51 +102,50 @@ def _chosen_swatch(frame, notation, ramp):
     }
 
 
-def _about_ramp(frame, ramp, typed):
-    view = frame.extra.get("view", "")
+def _about_ramp(frame: PaletteFrame, ramp: Ramp | None, typed: Mapping[str, str]) -> dict[str, Any]:
+    view = frame.address.view
+    choices = {"methods": forms.METHODS, "gamuts": forms.GAMUTS}
     if view == "new":
-        return {
-            "fields": _fields(dict(recipes.DEFAULTS), typed),
-            "methods": forms.METHODS,
-            "gamuts": forms.GAMUTS,
-        }
+        return choices | {"fields": _fields(recipes.DEFAULTS, typed)}
     if ramp is None:
         return {}
-    found = {
+    about: dict[str, Any] = {
+        **choices,
         "plot": plot.plot(frame.resolver, frame.theme, ramp),
         "carried": palette.carried(frame.resolver, ramp.steps),
         "ramp_words": palette.recipe_words(ramp),
         "parameters": dict(ramp.parameters),
-        "methods": forms.METHODS,
-        "gamuts": forms.GAMUTS,
     }
     if view == "tune":
-        found["fields"] = _fields(building.proposed(frame.document, ramp), typed)
-        found["names"] = " ".join(building.leaf(frame.document, key) for key in ramp.steps)
+        about["fields"] = _fields(building.proposed(frame.document, ramp), typed)
+        about["names"] = " ".join(building.leaf(frame.document, key) for key in ramp.steps)
     if view == "curves":
-        found["curves"] = plot.curves(frame.resolver, frame.theme, ramp)
-        found["out_of_line"] = [(c.name, name) for c in found["curves"] for _, _, name in c.marks]
-    if view == "steps":
-        found["steps"] = [
-            palette.swatch(frame.resolver, frame.document.token(key), frame.theme, "hex", ramp)
-            for key in ramp.steps
+        curves = plot.curves(frame.resolver, frame.theme, ramp)
+        about["curves"] = curves
+        about["out_of_line"] = [
+            (curve.name, name) for curve in curves for _, _, name in curve.marks
         ]
-    return found
+    if view == "steps":
+        tokens = [token for key in ramp.steps if (token := frame.document.token(key))]
+        about["steps"] = [
+            palette.swatch(frame.resolver, token, frame.theme, "hex", ramp) for token in tokens
+        ]
+    return about
 
 
-def _fields(fields, typed):
+def _fields(fields: Mapping[str, str], typed: Mapping[str, str]) -> dict[str, str]:
     """Fields of a recipe by names that a template can say."""
-    return {name.replace("-", "_"): value for name, value in (fields | (typed or {})).items()}
+    return {name.replace("-", "_"): value for name, value in {**fields, **typed}.items()}
 
 
 @requires("view")
 @require_GET
-def preview(request, project):
+def preview(request: HttpRequest, project: Project) -> HttpResponse:
     """What a recipe would make, as a strip with its ratios, or what is wrong with it."""
     form = forms.RampForm(request.GET)
-    fields = form.fields_of_recipe()
+    context: dict[str, Any]
     try:
-        recipe = recipes.read(fields)
+        recipe = recipes.read(form.recipe)
         steps = ramps.make(recipe)
         names = recipes.step_names(request.GET.get("names", "")[:1000], len(steps))
         context = {"steps": palette.made(recipe, steps, names)}
@@ -153,166 +156,99 @@ def preview(request, project):
 
 @requires("edit")
 @require_POST
-def make(request, project):
-    """Store a new ramp."""
+def store_ramp(request: HttpRequest, project: Project) -> HttpResponse:
+    """Store a new ramp, or make one anew."""
     form = forms.RampForm(request.POST)
-    frame = _enter(request, project)
-    fields = form.fields_of_recipe()
-
-    def change(document, said):
-        after = building.add_ramp(
-            document,
-            said["name"],
-            fields,
-            store.new_key,
-            names=said["names"],
-            purpose=said["purpose"],
-        )
-        return after, f"Made the ramp {said['name']}", {"ramp": after.ramps[-1].key}
-
-    return _write(frame, form, change, typed=fields | _said(form))
+    return _run(enter(request, project), form, form.typed)
 
 
 @requires("edit")
 @require_POST
-def retune(request, project):
-    """Make a ramp anew from other parameters."""
-    form = forms.RampForm(request.POST)
-    frame = _enter(request, project)
-    fields = form.fields_of_recipe()
-
-    def change(document, said):
-        ramp = building.ramp_of(document, said["ramp"])
-        after = building.retune(document, ramp.key, fields, store.new_key, names=said["names"])
-        return after, f"Retuned {building.shown_name(ramp)}", {"ramp": ramp.key}
-
-    return _write(frame, form, change, typed=fields | _said(form))
-
-
-def _said(form):
-    return {name: form.data.get(name, "")[:1000] for name in ("name", "names", "purpose")}
-
-
-@requires("edit")
-@require_POST
-def store_color(request, project):
+def store_color(request: HttpRequest, project: Project) -> HttpResponse:
     """Store the value of a raw color."""
     form = forms.ColorForm(request.POST)
-    frame = _enter(request, project)
-
-    def change(document, said):
-        return _with_color(document, said["token"], said["value"])
-
-    return _write(frame, form, change, typed={"value": request.POST.get("value", "")[:2000]})
-
-
-def _with_color(document, key, text):
-    token = document.token(key)
-    if token is None:
-        raise PrismError("That color is no longer there.")
-    value = typed_input.read_typed(document, text, token)
-    after = edit.set_value(document, key, BASE, value)
-    return after, f"Set {shown_path(token.path)} to {typed_input.typed(value)[:60]}", {}
+    return _run(enter(request, project), form, {"value": request.POST.get("value", "")[:2000]})
 
 
 @requires("edit")
 @require_POST
-def store_point(request, project):
+def store_point(request: HttpRequest, project: Project) -> HttpResponse:
     """Store a step where it was dragged to."""
-    form = forms.PointForm(request.POST)
-    frame = _enter(request, project)
-
-    def change(document, said):
-        ramp = building.ramp_with(document, said["token"])
-        gamut = dict(ramp.parameters).get("gamut", "srgb") if ramp else "srgb"
-        found = plot.numbers(said["lightness"], said["chroma"], said["hue"], gamut)
-        return _with_color(document, said["token"], found.text)
-
-    return _write(frame, form, change)
+    frame = enter(request, project)
+    return _run(frame, forms.PointForm(request.POST, frame.document))
 
 
 @requires("edit")
 @require_POST
-def run_act(request, project):
-    """Do one of the small acts."""
-    form = forms.ActForm(request.POST)
-    frame = _enter(request, project)
-
-    def change(document, said):
-        after, label = act(document, said)
-        return after, label, {}
-
-    return _write(frame, form, change)
+def command(request: HttpRequest, project: Project) -> HttpResponse:
+    """Run a command on ramps, steps, purposes or single tokens."""
+    form = writing.NamedCommandForm(request.POST, edits.palette, edits.tokens)
+    return _run(enter(request, project), form)
 
 
-def _write(frame, form, change, typed=None):
-    """Run a change and store it, or say what is wrong with what was typed still there."""
-    state = {}
+def _run(
+    frame: PaletteFrame, form: writing.CommandForm, typed: Mapping[str, str] | None = None
+) -> HttpResponse:
+    """Store a command, or say what is wrong with what was typed still there."""
 
-    def run(document, said):
-        after, label, more = change(document, said)
-        state.update(more)
-        return after, label
-
-    def then(document):
-        if state:
-            state.update(view="", swatch="")
-        if document.token(frame.extra.get("swatch", "")) is None:
-            state["swatch"] = ""
-        frame.extra = {name: value for name, value in (frame.extra | state).items() if value}
+    def then(saved: store.Saved) -> str:
+        document, address = saved.loaded.document, frame.address
+        if isinstance(form, forms.RampForm):
+            ramp = form.cleaned_data["ramp"] or document.ramps[-1].key
+            address = address.but(ramp=ramp, view="", swatch="")
+        if document.token(address.swatch) is None:
+            address = address.but(swatch="")
+        frame.address = address
         return frame.here
 
-    return frames.answer(
-        frame,
-        form,
-        run,
-        lambda problem, status: _room(frame, problem, typed, status),
-        then,
-    )
+    def refuse(problem: str, status: int) -> HttpResponse:
+        return _room(frame, problem, typed, status)
+
+    return writing.run(frame, form, refuse, then)
 
 
 @requires("view")
 @require_GET
-def numbers(request, project):
+def numbers(request: HttpRequest, project: Project) -> HttpResponse:
     """The numbers of a point of the plot, as JSON, while it is moved."""
-    said = request.GET
     try:
-        found = plot.numbers(
-            float(said.get("lightness", "")),
-            float(said.get("chroma", "")),
-            float(said.get("hue", "")),
-            said.get("gamut", "srgb"),
+        lightness, chroma, hue = (
+            float(request.GET.get(name, "")) for name in ("lightness", "chroma", "hue")
         )
-    except (ValueError, PrismError) as error:
-        sentence = str(error) if isinstance(error, PrismError) else "That point is no color."
-        return JsonResponse({"problem": sentence}, status=400)
+        point = plot.numbers(lightness, chroma, hue, request.GET.get("gamut", "srgb"))
+    except PrismError as error:
+        return JsonResponse({"problem": str(error)}, status=400)
+    except ValueError:
+        return JsonResponse({"problem": "That point is not a color."}, status=400)
     return JsonResponse(
         {
-            "text": found.text,
-            "hex": found.hex,
-            "on_white": truncate_ratio(found.on_white),
-            "on_black": truncate_ratio(found.on_black),
-            "in_srgb": found.in_srgb,
-            "in_p3": found.in_p3,
+            "text": point.text,
+            "hex": point.hex,
+            "on_white": truncate_ratio(point.on_white),
+            "on_black": truncate_ratio(point.on_black),
+            "in_srgb": point.in_srgb,
+            "in_p3": point.in_p3,
         }
     )
 
 
 @requires("view")
 @require_GET
-def show_impact(request, project):
+def show_impact(request: HttpRequest, project: Project) -> HttpResponse:
     """What another value of a raw color, or its removal, would change, in a few sentences."""
-    loaded = store.load(project)
-    said = request.GET
-    key = said.get("token", said.get("on", ""))
+    analysis = store.load(project).analysis
+    get = request.GET.get
+    context: dict[str, Any]
     try:
-        if said.get("removed"):
-            after = drop_token(loaded.document, key, said.get("to", ""))
+        change: edits.Command
+        if get("removed"):
+            change = edits.tokens.RemoveToken(get("token", ""), get("into", ""))
         else:
-            after, _, _ = _with_color(loaded.document, key, said.get("value", "")[:2000])
+            change = edits.palette.SetColor(get("token", ""), get("value", "")[:2000])
+        after = change.apply(analysis.document)
         context = {
-            "found": consequences(loaded.analysis.resolver, after),
-            "document": loaded.document,
+            "found": consequences(analysis.resolver, after),
+            "document": analysis.document,
             "project": project,
         }
     except PrismError as error:

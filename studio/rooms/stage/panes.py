@@ -1,26 +1,33 @@
 """A scene as a page of its own, in a frame of our own pages."""
 
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
 from csp.constants import SELF
 from csp.decorators import csp_replace
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.clickjacking import xframe_options_sameorigin
 
 from prism.formats import css
-from studio.rooms import frame as frames
+from studio.rooms.themes import read_theme
 from studio.store import projects as store
+from studio.store.models import Project
 
 SCENE = "stage/scenes/departures.html"
 
 
-def framed(view):
+def framed(view: Callable[..., HttpResponse]) -> Any:
     """Let pages of this origin put what ``view`` answers into a frame."""
     return csp_replace({"frame-ancestors": [SELF]})(xframe_options_sameorigin(view))
 
 
-def show(request, project, paint):
+def show(request: HttpRequest, project: Project, paint: str) -> HttpResponse:
     """The scene in the theme of the address, painted by the style sheet at the address ``paint``."""
     loaded = store.load(project)
-    theme = frames.read_theme(loaded, request.GET.get("theme", ""))
+    theme = read_theme(loaded.analysis, request.GET.get("theme", ""))
     context = {
         "scene": SCENE,
         "attributes": css.root_attributes(loaded.document, theme),

@@ -1,10 +1,24 @@
-"""What comes in from the sheet."""
+"""Forms of the sheet: a cell, and what is said of a token."""
+
+from __future__ import annotations
+
+from typing import Any
 
 from django import forms
 
+from prism.compare.rows import condition_from
+from prism.edits import Command
+from prism.edits.cells import ClearValue, SetValue, SetValueInColumn
+from prism.edits.tokens import DescribeToken
+from prism.model.document import Condition, Document
+from studio.rooms.frame import Frame
+from studio.rooms.tokens.address import SheetAddress
+from studio.rooms.tokens.columns import axis_of
+from studio.rooms.writing import CommandForm
 
-class CellForm(forms.Form):
-    """A value typed into a cell, where it holds, and the revision it was typed against.
+
+class CellForm(CommandForm):
+    """A value typed into a cell, and where it holds.
 
     ``condition`` is ``chosen`` for the modes chosen axis by axis, or ``cell`` for where a value typed
     into the cell of ``mode`` holds. ``clear`` takes the stored value away, ``keep`` lets it stand,
@@ -14,25 +28,54 @@ class CellForm(forms.Form):
     token = forms.CharField(max_length=200)
     condition = forms.CharField(max_length=2000)
     value = forms.CharField(max_length=4000, required=False, strip=False)
-    revision = forms.IntegerField(min_value=0)
     clear = forms.BooleanField(required=False)
     keep = forms.BooleanField(required=False)
     typed = forms.BooleanField(required=False)
     mode = forms.CharField(max_length=200, required=False)
 
-    def picks(self):
-        """The modes chosen axis by axis, as pairs, where the condition says ``chosen``."""
-        return {
-            name.removeprefix("at-"): value
-            for name, value in self.data.items()
-            if name.startswith("at-") and value
+    def __init__(self, data: Any, frame: Frame[SheetAddress]) -> None:
+        super().__init__(data)
+        self._frame = frame
+
+    def command(self) -> Command:
+        values = self.cleaned_data
+        if values["condition"] == "cell":
+            column = self._column()
+            if values["clear"]:
+                return SetValueInColumn(column.token, "", column.axis, column.picks)
+            return column
+        condition = self.target(self._frame.document)
+        if values["clear"]:
+            return ClearValue(values["token"], condition)
+        return SetValue(values["token"], values["value"], condition)
+
+    def target(self, document: Document) -> Condition:
+        """The condition that the value is meant for."""
+        text = self.cleaned_data["condition"]
+        if text == "cell":
+            return self._column().condition(document)
+        if text != "chosen":
+            return condition_from(text)
+        chosen = {
+            name.removeprefix("at-"): mode
+            for name, mode in self.data.items()
+            if name.startswith("at-") and mode
         }
+        return Condition.of(chosen)
+
+    def _column(self) -> SetValueInColumn:
+        values = self.cleaned_data
+        axis = axis_of(self._frame)
+        picks = dict(self._frame.picks)
+        if axis is not None and values["mode"]:
+            picks[axis.key] = values["mode"]
+        key = axis.key if axis else ""
+        return SetValueInColumn(values["token"], values["value"], key, tuple(picks.items()))
 
 
-class DescribeForm(forms.Form):
+class DescribeForm(CommandForm):
     """What is said of a token beside its values."""
 
-    revision = forms.IntegerField(min_value=0)
     token = forms.CharField(max_length=200)
     path = forms.CharField(max_length=600)
     description = forms.CharField(max_length=8000, required=False)
@@ -41,3 +84,15 @@ class DescribeForm(forms.Form):
     private = forms.BooleanField(required=False)
     is_deprecated = forms.BooleanField(required=False)
     deprecated = forms.CharField(max_length=1000, required=False)
+
+    def command(self) -> Command:
+        values = self.cleaned_data
+        return DescribeToken(
+            token=values["token"],
+            path=values["path"],
+            description=values["description"],
+            uses=values["uses"],
+            export_name=values["export_name"],
+            private=values["private"],
+            deprecated=values["deprecated"] if values["is_deprecated"] else None,
+        )

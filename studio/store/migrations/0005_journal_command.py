@@ -4,15 +4,14 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('store', '0004_journal_write'),
+        ("store", "0004_journal_write"),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='journalentry',
-            name='command',
+            model_name="journalentry",
+            name="command",
             field=models.TextField(blank=True),
         ),
     ]

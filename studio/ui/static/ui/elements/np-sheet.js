@@ -61,8 +61,8 @@ export class NpSheet extends HTMLElement {
     const key = control ? `Ctrl ${event.key.toLowerCase()}` : event.key;
     this.#range.keyPressed(event);
     if (key === " ") this.#picks.toggle(this.#range.cells, event.shiftKey);
-    else if (key === "Delete" || key === "Backspace") this.#submit({ act: "clear" });
-    else if (key === "Ctrl d") this.#submit({ act: event.shiftKey ? "fill-along" : "fill" });
+    else if (key === "Delete" || key === "Backspace") this.#submit({ command: "clear-cells" });
+    else if (key === "Ctrl d") this.#submit({ command: event.shiftKey ? "fill-cells?along=yes" : "fill-cells" });
     else if (key === "Ctrl a") this.#range.all();
     else if (key === "F2") this.#open(cell, cell.dataset.value);
     else if (!control && !event.altKey && key.length === 1) this.#open(cell, key);
@@ -131,7 +131,7 @@ export class NpSheet extends HTMLElement {
     if (event.type === "paste") this.#paste(event.clipboardData.getData("text/plain"));
     else {
       event.clipboardData.setData("text/plain", this.#range.text);
-      if (event.type === "cut") this.#submit({ act: "clear" });
+      if (event.type === "cut") this.#submit({ command: "clear-cells" });
     }
   };
 

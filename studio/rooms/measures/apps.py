@@ -1,6 +1,0 @@
-from django.apps import AppConfig
-
-
-class MeasuresConfig(AppConfig):
-    name = "studio.rooms.measures"
-    label = "measures"

@@ -1,0 +1,79 @@
+"""Showing a page of a room: whole, or its region alone."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.http import url_has_allowed_host_and_scheme
+
+from studio.rooms.frame import Frame
+from studio.rooms.registry import ROOMS
+from studio.rooms.theme_bar import theme_bar
+from studio.store import projects as store
+from studio.store.models import Project
+
+
+def show(
+    frame: Frame, template: str, context: Mapping[str, Any] | None = None, status: int = 200
+) -> HttpResponse:
+    """Render a room: the whole page, or its region alone where that was asked for."""
+    fragment = wants_region(frame.request)
+    frame_context = {
+        "frame": frame,
+        "project": frame.project,
+        "document": frame.document,
+        "room_template": template,
+        "route": _route(frame),
+        "theme_bar": theme_bar(frame),
+        "undoable": store.undoable(frame.project, frame.request.user),
+        "redoable": store.redoable(frame.project, frame.request.user),
+    }
+    name = "ui/region.html" if fragment else "ui/room.html"
+    response = render(frame.request, name, {**frame_context, **(context or {})}, status=status)
+    response["Vary"] = "X-Region, Cookie"
+    if fragment:
+        response["X-Region"] = "room"
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+def _route(frame: Frame) -> list[dict[str, Any]]:
+    """The rooms with their addresses and live counts."""
+    counts = frame.analysis.counts
+    return [
+        {
+            "number": room.number,
+            "title": room.title,
+            "count": counts.get(room.name, ""),
+            "url": frame.plain_url(f"{room.name}:room"),
+            "current": room.name == frame.room,
+        }
+        for room in ROOMS
+    ]
+
+
+def stored(frame: Frame, page: Callable[[], HttpResponse]) -> HttpResponse:
+    """The response where the form of a page was stored: ``page()`` at once where its region was
+    asked for, which spares the second request, and the way to the page elsewhere."""
+    if not wants_region(frame.request):
+        return redirect(frame.here)
+    response = page()
+    response["X-Address"] = frame.here
+    return response
+
+
+def wants_region(request: HttpRequest) -> bool:
+    """Whether the region of a room is asked for and not the whole page."""
+    return request.headers.get("X-Region") == "room"
+
+
+def back_to(request: HttpRequest, project: Project) -> HttpResponse:
+    """Go back to the page a form stood on, or to the project."""
+    target = request.POST.get("next", "")
+    allowed = url_has_allowed_host_and_scheme(target, {request.get_host()}, request.is_secure())
+    if allowed and target.startswith("/"):  # a word alone would be the name of a view
+        return redirect(target)
+    return redirect("open", project.code)

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class ImportingConfig(AppConfig):
+    name = "studio.rooms.palette.importing"
+    label = "importing"

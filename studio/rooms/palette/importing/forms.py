@@ -1,0 +1,111 @@
+"""Forms of imports: text with colors, files, pictures, and what is done with each color."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django import forms
+
+from prism.edits import Command
+from prism.edits.imports import ImportColors, UsePictureColors
+from prism.errors import EditError
+from prism.palette.importing import USES
+from prism.palette.text_colors import MAX_FOUND, MAX_TEXT
+from studio.rooms.writing import CommandForm
+from studio.store import projects as store
+from studio.store.models import Picture
+
+MAX_FILE = 24 * 1024 * 1024
+
+
+def _small_enough(file: Any) -> Any:
+    if file and file.size > MAX_FILE:
+        raise forms.ValidationError(
+            f"{file.name} has {file.size / 1e6:.0f} MB; at most {MAX_FILE / 1e6:.0f} MB are read. "
+            "Nothing was stored."
+        )
+    return file
+
+
+class TextForm(forms.Form):
+    """Text or a file that holds colors."""
+
+    text = forms.CharField(max_length=MAX_TEXT, required=False, strip=False)
+    file = forms.FileField(required=False, allow_empty_file=True)
+
+    def clean_file(self) -> Any:
+        return _small_enough(self.cleaned_data["file"])
+
+    def clean(self) -> dict[str, Any]:
+        values = super().clean() or {}
+        if not self.errors and not values.get("text", "").strip() and not values.get("file"):
+            raise forms.ValidationError("There is nothing to import. Paste text, or choose a file.")
+        return values
+
+
+class PlaceForm(CommandForm):
+    """The colors that were previewed, each with what is to be done with it."""
+
+    count = forms.IntegerField(min_value=1, max_value=MAX_FOUND)
+    group = forms.CharField(max_length=200, required=False)
+    purpose = forms.CharField(max_length=200, required=False)
+
+    @property
+    def sent(self) -> list[tuple[str, str]]:
+        """Path and text of every color, in order."""
+        return [
+            (self.data.get(f"path-{n}", "")[:300], self.data.get(f"text-{n}", "")[:400])
+            for n in range(self.cleaned_data["count"])
+        ]
+
+    def command(self) -> Command:
+        colors = tuple(
+            (path.strip(), text, self.data.get(f"action-{n}", "add")[:20])
+            for n, (path, text) in enumerate(self.sent)
+            if self.data.get(f"take-{n}")
+        )
+        values = self.cleaned_data
+        return ImportColors(store.new_key(), colors, values["group"].strip(), values["purpose"])
+
+
+class PictureForm(forms.Form):
+    """A picture, and how many colors to look for."""
+
+    file = forms.FileField(
+        allow_empty_file=True,
+        error_messages={"required": "There is no picture. Choose one, drop it, or paste it."},
+    )
+    count = forms.IntegerField(
+        min_value=5,
+        max_value=12,
+        error_messages={
+            "min_value": "A picture gives 5 to 12 colors.",
+            "max_value": "A picture gives 5 to 12 colors.",
+        },
+    )
+
+    def clean_file(self) -> Any:
+        return _small_enough(self.cleaned_data["file"])
+
+
+class AssignForm(CommandForm):
+    """Where the colors of a picture go."""
+
+    picture = forms.SlugField(max_length=40)
+
+    def __init__(
+        self, data: Any, picture: Picture | None, picks: tuple[tuple[str, str], ...]
+    ) -> None:
+        super().__init__(data)
+        self._picture = picture
+        self._picks = picks
+
+    def command(self) -> Command:
+        if self._picture is None:
+            raise EditError("That picture is no longer kept.", fix="Import it again.")
+        uses = tuple(
+            (cluster["hex"], kind, self.data.get(f"target-{n}", "")[:300].strip())
+            for n, cluster in enumerate(self._picture.colors)
+            if (kind := self.data.get(f"kind-{n}", "")) in USES
+        )
+        return UsePictureColors(store.new_key(), self._picture.name, uses, self._picks)

@@ -1,0 +1,194 @@
+"""Importing colors: any text or file with colors, and pictures."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_POST
+
+from prism.errors import PrismError
+from prism.model.document import shown_path
+from prism.palette import importing, pictures, purposes
+from prism.view_models.pictures import marks
+from studio.accounts.permissions import requires
+from studio.rooms import page, writing
+from studio.rooms.address import Address, state_of
+from studio.rooms.frame import Frame, enter
+from studio.rooms.palette.importing import forms
+from studio.rooms.palette.importing.address import PictureAddress
+from studio.store import pictures as stored_pictures
+from studio.store import projects as store
+from studio.store.models import Project
+
+PictureFrame = Frame[PictureAddress]
+
+
+def _enter(request: HttpRequest, project: Project) -> Frame[Address]:
+    return enter(request, project, "palette", "importing:room")
+
+
+@requires("edit")
+@require_GET
+def room(request: HttpRequest, project: Project) -> HttpResponse:
+    """Where colors are pasted or dropped."""
+    return _room(_enter(request, project))
+
+
+def _room(
+    frame: Frame[Address], problem: str = "", text: str = "", status: int = 200
+) -> HttpResponse:
+    return page.show(frame, "importing/room.html", {"problem": problem, "text": text}, status)
+
+
+@requires("edit")
+@require_POST
+def preview(request: HttpRequest, project: Project) -> HttpResponse:
+    """Show the colors of a text or a file, with what clashes, before anything is stored."""
+    frame = _enter(request, project)
+    form = forms.TextForm(request.POST, request.FILES)
+    text = request.POST.get("text", "")[: forms.MAX_TEXT]
+    if not form.is_valid():
+        return _room(frame, writing.problems(form), text, 400)
+    file = form.cleaned_data["file"]
+    try:
+        if file:
+            candidates = importing.from_file(frame.document, file.read(), file.name, store.new_key)
+        else:
+            candidates = importing.from_text(frame.document, form.cleaned_data["text"])
+    except PrismError as error:
+        return _room(frame, str(error), text, 422)
+    return _preview(frame, candidates)
+
+
+def _preview(
+    frame: Frame[Address],
+    candidates: Sequence[importing.Candidate],
+    problem: str = "",
+    data: Mapping[str, str] | None = None,
+    status: int = 200,
+) -> HttpResponse:
+    def row(number: int, candidate: importing.Candidate) -> dict[str, Any]:
+        shown = {"candidate": candidate, "number": number}
+        if data is None:
+            untouched = {"path": candidate.path, "action": "add"}
+            return shown | untouched | {"taken": candidate.clash != "same"}
+        return shown | {
+            "path": data.get(f"path-{number}", candidate.path),
+            "taken": bool(data.get(f"take-{number}")),
+            "action": data.get(f"action-{number}", "add"),
+        }
+
+    context = {
+        "rows": [row(number, candidate) for number, candidate in enumerate(candidates)],
+        "clashes": sum(candidate.clash in ("other", "twice") for candidate in candidates),
+        "same": sum(candidate.clash == "same" for candidate in candidates),
+        "purposes": purposes.of(frame.document),
+        "problem": problem,
+        "data": data or {},
+    }
+    return page.show(frame, "importing/preview.html", context, status)
+
+
+@requires("edit")
+@require_POST
+def store_colors(request: HttpRequest, project: Project) -> HttpResponse:
+    """Store the colors that were previewed."""
+    frame = enter(request, project, "palette")
+    form = forms.PlaceForm(request.POST)
+
+    def refuse(problem: str, status: int) -> HttpResponse:
+        if not form.is_valid():
+            return _room(frame, problem, status=status)
+        candidates = importing.again(frame.document, form.sent)
+        return _preview(frame, candidates, problem, request.POST, status)
+
+    return writing.run(frame, form, refuse)
+
+
+def _enter_picture(request: HttpRequest, project: Project) -> PictureFrame:
+    address = PictureAddress.read(state_of(request))
+    return Frame.enter(request, project, "palette", address, "importing:picture")
+
+
+@requires("edit")
+@require_GET
+def picture(request: HttpRequest, project: Project) -> HttpResponse:
+    """A picture with its colors on it, or where a picture is chosen."""
+    return _picture(_enter_picture(request, project))
+
+
+def _picture(
+    frame: PictureFrame,
+    problem: str = "",
+    data: Mapping[str, str] | None = None,
+    status: int = 200,
+) -> HttpResponse:
+    found = stored_pictures.find(frame.project, frame.address.picture)
+    given = data or {}
+    context = {
+        "picture": found,
+        "rows": [
+            row
+            | {
+                "kind": given.get(f"kind-{row['number']}", ""),
+                "target": given.get(f"target-{row['number']}", ""),
+            }
+            for row in (marks(found.colors, found.width, found.height) if found else ())
+        ],
+        "scale": f"{max(found.width, found.height) / 420:.2f}" if found else "1",
+        "tokens": [
+            shown_path(token.path)
+            for token in frame.document.tokens
+            if token.type == "color" and token.tier != "raw"
+        ],
+        "stored": stored_pictures.kept(frame.project),
+        "problem": problem,
+    }
+    return page.show(frame, "importing/picture.html", context, status)
+
+
+@requires("edit")
+@require_POST
+def read_picture(request: HttpRequest, project: Project) -> HttpResponse:
+    """Read the colors of a picture and store a small copy of it."""
+    frame = _enter_picture(request, project)
+    form = forms.PictureForm(request.POST, request.FILES)
+    if not form.is_valid():
+        return _picture(frame, writing.problems(form), status=400)
+    file = form.cleaned_data["file"]
+    try:
+        read = pictures.read(file.read(), file.name, form.cleaned_data["count"])
+    except PrismError as error:
+        return _picture(frame, str(error), status=422)
+    code = stored_pictures.keep(project, request.user, file.name, read)
+    return redirect(reverse("importing:picture", args=[project.code]) + frame.query(picture=code))
+
+
+@requires("edit")
+@require_GET
+def image(request: HttpRequest, project: Project, picture: str) -> HttpResponse:
+    """The small copy of a picture."""
+    found = stored_pictures.find(project, picture)
+    if found is None:
+        raise Http404
+    response = HttpResponse(bytes(found.data), content_type=found.content_type)
+    response["Cache-Control"] = "private, max-age=86400"
+    return response
+
+
+@requires("edit")
+@require_POST
+def assign(request: HttpRequest, project: Project) -> HttpResponse:
+    """Give the colors of a picture their places."""
+    frame = _enter_picture(request, project)
+    found = stored_pictures.find(project, frame.address.picture)
+    return writing.run(
+        frame,
+        forms.AssignForm(request.POST, found, frame.picks),
+        lambda problem, status: _picture(frame, problem, request.POST, status),
+        lambda _: frame.plain_url("palette:room"),
+    )

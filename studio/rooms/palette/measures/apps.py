@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class MeasuresConfig(AppConfig):
+    name = "studio.rooms.palette.measures"
+    label = "measures"

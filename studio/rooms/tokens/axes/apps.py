@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class AxesConfig(AppConfig):
+    name = "studio.rooms.tokens.axes"
+    label = "axes"

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class MappingConfig(AppConfig):
+    name = "studio.rooms.tokens.mapping"
+    label = "mapping"

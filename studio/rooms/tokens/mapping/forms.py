@@ -1,0 +1,127 @@
+"""Forms for many cells at once: bulk commands, a pasted table, the ladder, links."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from django import forms
+
+from prism import edits
+from prism.edits import Command
+from prism.edits.cells import Cells, Paste, SetOnStep
+from prism.edits.command import list_fields
+from prism.edits.tokens import LinkLiterals, RenameGroup, SetGroupTier
+from prism.errors import EditError
+from studio.numbers import whole
+from studio.rooms.tokens.columns import InColumns, axis_of
+from studio.rooms.writing import MOST_MEMBERS, CommandForm, named
+
+#: The field of a command that the one text box of the bar stands for.
+TEXT_IS = {
+    "set-cells": "text",
+    "set-opacity": "percent",
+    "replace-in-names": "find",
+    "move-to-group": "group",
+}
+#: Fields of commands that have an input of their own on the bar.
+CHOICES = ("ramp", "source", "target", "replacement", "after")
+_MODULES = {edits.cells.__name__, edits.tokens.__name__}
+
+
+class CellsForm(CommandForm):
+    """A command on cells by token and mode: rows that are selected, or a range as JSON lists."""
+
+    text = forms.CharField(max_length=1_000_000, required=False, strip=False)
+
+    def __init__(self, data: Any, frame: InColumns, picks: tuple[tuple[str, str], ...]) -> None:
+        super().__init__(data)
+        self._axis = axis_of(frame)
+        self._picks = picks
+
+    @property
+    def tokens(self) -> tuple[str, ...]:
+        """Keys of the tokens meant, in order."""
+        given = _list(self.data.get("tokens", "")) or self.data.getlist("pick")
+        return tuple(given[:MOST_MEMBERS])
+
+    @property
+    def cells(self) -> Cells:
+        """The cells meant."""
+        modes = _list(self.data.get("modes", "")) or self.data.getlist("mode")[:400]
+        axis = self._axis.key if self._axis else ""
+        return Cells(self.tokens, axis, tuple(modes), self._picks)
+
+    def command(self) -> Command:
+        name, values = named(self.data)
+        cls = edits.COMMANDS.get(name)
+        if cls is None or cls.__module__ not in _MODULES:
+            raise EditError("There is no such command here.", fix="Load the page again.")
+        values |= {one: self.data[one][:600] for one in CHOICES if one in self.data}
+        if field := values.pop("text-is", "") or TEXT_IS.get(name):
+            values[field] = self.cleaned_data["text"]
+        for field in list_fields(cls):
+            values[field] = list(self.tokens)
+        return edits.from_fields(name, values | {"cells": self.cells})
+
+
+class PasteForm(CellsForm):
+    """A table or named values to be pasted onto cells."""
+
+    def command(self) -> Command:
+        return Paste(self.cells, self.cleaned_data["text"])
+
+
+def _list(text: str) -> list[str]:
+    try:
+        parsed = json.loads(text[:2_000_000]) if text else []
+    except (ValueError, RecursionError):
+        return []
+    return [one for one in parsed if isinstance(one, str)] if isinstance(parsed, list) else []
+
+
+class GroupForm(CommandForm):
+    """A group and its new path."""
+
+    renamed = forms.CharField(max_length=600)
+    path = forms.CharField(max_length=600)
+
+    def command(self) -> Command:
+        return RenameGroup(self.cleaned_data["renamed"], self.cleaned_data["path"])
+
+
+class TierForm(CommandForm):
+    """Groups whose tokens are to be of a tier."""
+
+    tier = forms.CharField(max_length=20)
+
+    def command(self) -> Command:
+        groups = tuple(self.data.getlist("groups")[:2000])
+        return SetGroupTier(groups, self.cleaned_data["tier"])
+
+
+class MarkForm(CommandForm):
+    """A mark of the ladder set on another step."""
+
+    token = forms.CharField(max_length=200)
+    mode = forms.CharField(max_length=200, required=False)
+    step = forms.CharField(max_length=200)
+
+    def __init__(self, data: Any, frame: InColumns, picks: tuple[tuple[str, str], ...]) -> None:
+        super().__init__(data)
+        self._axis = axis_of(frame)
+        self._picks = picks
+
+    def command(self) -> Command:
+        values = self.cleaned_data
+        modes = (values["mode"],) if values["mode"] and self._axis else ()
+        axis = self._axis.key if self._axis and modes else ""
+        return SetOnStep(Cells((values["token"],), axis, modes, self._picks), values["step"])
+
+
+class LinksForm(CommandForm):
+    """Links that were accepted, by their places in the review."""
+
+    def command(self) -> Command:
+        places = (whole(one) for one in self.data.getlist("take")[:MOST_MEMBERS])
+        return LinkLiterals(tuple(place for place in places if place is not None))

@@ -1,0 +1,173 @@
+"""Many cells at once: bulk commands, pasting, the ladder, and linking literals to the palette."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect
+from django.views.decorators.http import require_GET, require_POST
+
+from prism.changes import linking
+from prism.model.document import BASE, Condition
+from prism.model.names import condition_words
+from prism.view_models import ladder as ladders
+from studio.accounts.permissions import requires
+from studio.rooms import page, writing
+from studio.rooms.address import Address, state_of
+from studio.rooms.frame import Frame, enter
+from studio.rooms.tokens import views as sheet
+from studio.rooms.tokens.columns import axis_of
+from studio.rooms.tokens.editor import SheetFrame
+from studio.rooms.tokens.mapping import forms
+from studio.rooms.tokens.mapping.address import LadderAddress
+from studio.store import projects as store
+from studio.store.models import Project
+
+
+@requires("edit")
+@require_POST
+def bulk(request: HttpRequest, project: Project) -> HttpResponse:
+    """Run a command on many cells or tokens."""
+    frame = sheet.enter(request, project)
+    return _run(frame, forms.CellsForm(request.POST, frame, frame.picks))
+
+
+@requires("edit")
+@require_POST
+def paste(request: HttpRequest, project: Project) -> HttpResponse:
+    """Paste text onto a range of the sheet, or values with names onto a column."""
+    frame = sheet.enter(request, project)
+    return _run(frame, forms.PasteForm(request.POST, frame, frame.picks))
+
+
+def _run(frame: SheetFrame, form: writing.CommandForm) -> HttpResponse:
+    """Store a command and say what it did, or say why not."""
+
+    def then(saved: store.Saved) -> str:
+        count = saved.outcome.changed
+        done = f"{saved.sentence}: {count} value{'' if count == 1 else 's'} changed."
+        messages.success(frame.request, f"{done} {saved.outcome.skipped_words}".strip())
+        return frame.here
+
+    return writing.run(frame, form, _refuse(frame), then)
+
+
+def _refuse(frame: SheetFrame) -> writing.Refuse:
+    """Say on the page that the form stood on what is wrong."""
+
+    def refuse(problem: str, status: int) -> HttpResponse:
+        messages.error(frame.request, problem)
+        return redirect(frame.here)
+
+    return refuse
+
+
+@requires("edit")
+@require_POST
+def rename_group(request: HttpRequest, project: Project) -> HttpResponse:
+    """Give a group another path; everything that refers to its tokens follows."""
+    frame = sheet.enter(request, project)
+    form = forms.GroupForm(request.POST)
+
+    def then(saved: store.Saved) -> str:
+        top = form.cleaned_data["path"].strip().split(".", 1)[0]
+        frame.address = frame.address.but(group=top)
+        return frame.here
+
+    return writing.run(frame, form, _refuse(frame), then)
+
+
+@requires("view")
+@require_GET
+def ladder(request: HttpRequest, project: Project) -> HttpResponse:
+    """The ramps as ladders, with the tokens of each mode as marks on their steps."""
+    return _ladder(_enter_ladder(request, project))
+
+
+def _enter_ladder(request: HttpRequest, project: Project) -> Frame[LadderAddress]:
+    address = LadderAddress.read(state_of(request))
+    return Frame.enter(request, project, "tokens", address, "mapping:ladder")
+
+
+def _ladder(frame: Frame[LadderAddress], problem: str = "", status: int = 200) -> HttpResponse:
+    axis = axis_of(frame)
+    context = {
+        "axis": axis,
+        "axis_names": frame.analysis.axis_names,
+        "groups": ladders.groups(frame.document),
+        "ladders": ladders.ladders(frame.resolver, axis, frame.theme, frame.address.group),
+        "problem": problem,
+    }
+    return page.show(frame, "mapping/ladder.html", context, status)
+
+
+@requires("edit")
+@require_POST
+def move_mark(request: HttpRequest, project: Project) -> HttpResponse:
+    """Set a token on another step in one mode."""
+    frame = _enter_ladder(request, project)
+    form = forms.MarkForm(request.POST, frame, frame.picks)
+    return writing.run(frame, form, lambda problem, status: _ladder(frame, problem, status))
+
+
+@requires("view")
+@require_GET
+def link(request: HttpRequest, project: Project) -> HttpResponse:
+    """Raw literals and the palette colors that could stand in their place."""
+    return _link(_enter_link(request, project))
+
+
+def _enter_link(request: HttpRequest, project: Project) -> Frame[Address]:
+    return enter(request, project, "tokens", "mapping:link")
+
+
+def _link(frame: Frame[Address], problem: str = "", status: int = 200) -> HttpResponse:
+    document = frame.document
+    proposal = linking.propose(document)
+
+    def words(condition: Condition) -> str:
+        return "" if condition == BASE else condition_words(document, condition)
+
+    context = {
+        "rows": [
+            {
+                "number": number,
+                "link": offer,
+                "token": document.token(offer.token),
+                "target": document.token(offer.target),
+                "hex": frame.resolver.resolve(offer.target, frame.theme).hex,
+                "words": words(offer.condition),
+            }
+            for number, offer in enumerate(proposal.links)
+        ],
+        "unmatched": [
+            {
+                "token": document.token(literal.token),
+                "text": literal.text,
+                "color": literal.color,
+                "words": words(literal.condition),
+            }
+            for literal in proposal.unmatched
+        ],
+        "raw_groups": linking.raw_groups(document),
+        "problem": problem,
+    }
+    return page.show(frame, "mapping/link.html", context, status)
+
+
+@requires("edit")
+@require_POST
+def store_tier(request: HttpRequest, project: Project) -> HttpResponse:
+    """Say which groups of literals are semantic, and so may refer to the palette."""
+    return _run_link(_enter_link(request, project), forms.TierForm(request.POST))
+
+
+@requires("edit")
+@require_POST
+def store_links(request: HttpRequest, project: Project) -> HttpResponse:
+    """Store the links that were accepted."""
+    return _run_link(_enter_link(request, project), forms.LinksForm(request.POST))
+
+
+def _run_link(frame: Frame[Address], form: writing.CommandForm) -> HttpResponse:
+    return writing.run(frame, form, lambda problem, status: _link(frame, problem, status))
