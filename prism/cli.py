@@ -80,7 +80,7 @@ def _map(text: str) -> tuple[str, tuple[str, str]]:
     selector, _, meaning = text.rpartition("=")
     axis, colon, mode = meaning.partition(":")
     if not (selector and axis and colon and mode):
-        raise PrismError(f"“{text}” is no map.", fix="Write it as SELECTOR=axis:mode.")
+        raise PrismError(f"“{text}” is not a map.", fix="Write it as SELECTOR=axis:mode.")
     return selector, (axis, mode)
 
 
@@ -108,9 +108,9 @@ def _folder(folder: Path, found: list[Path]) -> dict[str, bytes]:
         tokens = [p for p in found if p.name.endswith(files.ENDINGS)][:1]
     if not tokens:
         raise FormatError(
-            "The folder holds no file that is read.",
+            "The folder contains no supported file.",
             place=str(folder),
-            fix="Files end with " + ", ".join(files.ENDINGS) + ".",
+            fix="Supported: " + ", ".join(files.ENDINGS) + ".",
         )
     return _named(folder, tokens)
 

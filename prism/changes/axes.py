@@ -53,7 +53,7 @@ def set_color_scheme(document: Document, axis: str, mode: str, scheme: str) -> D
 def reorder_axes(document: Document, keys: Sequence[str]) -> Document:
     """Another order of the axes; it decides between conditions on equally many axes."""
     if sorted(keys) != sorted(axis.key for axis in document.axes):
-        raise EditError("The new order names every axis once.")
+        raise EditError("The new order must name every axis once.")
     changed = replace(document, axes=tuple(_axis(document, key) for key in keys))
     return refuse_new_breaks(changed, document)
 
@@ -62,7 +62,7 @@ def reorder_modes(document: Document, axis: str, keys: Sequence[str]) -> Documen
     """Another order of an axis's modes; it changes no theme."""
     owner = _axis(document, axis)
     if sorted(keys) != sorted(mode.key for mode in owner.modes):
-        raise EditError("The new order names every mode once.", place=owner.name)
+        raise EditError("The new order must name every mode once.", place=owner.name)
     return _put(document, replace(owner, modes=tuple(_mode(owner, key) for key in keys)))
 
 
@@ -196,11 +196,11 @@ def _with_axes(document: Document, axes: Sequence[Axis]) -> Document:
     if any(not name for name in names):
         raise EditError("An axis needs a name.")
     if len(set(names)) != len(names):
-        raise EditError("Two axes have one name.", fix="Choose another.")
+        raise EditError("Two axes have the same name.", fix="Choose another.")
     for axis in axes:
         modes = [mode.name.strip() for mode in axis.modes]
         if any(not name for name in modes) or len(set(modes)) != len(modes):
-            raise EditError("Every mode has a name of its own.", place=axis.name)
+            raise EditError("Two modes have the same name.", place=axis.name)
     return replace(document, axes=tuple(axes))
 
 

@@ -33,7 +33,7 @@ def check_path(path: str) -> None:
     if not well_formed(path):
         raise EditError(
             f"“{path[:80]}” cannot be a path.",
-            fix="Segments stand between full stops and hold no braces and no leading $.",
+            fix="Separate segments by full stops; they have no braces and no leading $.",
         )
     if len(path) > MAX_PATH:
         raise EditError(f"A path has at most {MAX_PATH} characters.")
@@ -45,7 +45,7 @@ def add_tokens(document: Document, tokens: Sequence[Token], after: str = "") -> 
     for token in tokens:
         check_path(token.path)
         if token.type not in TYPES:
-            raise EditError(f"“{token.type}” is no type.", place=token.path)
+            raise EditError(f"“{token.type}” is not a type.", place=token.path)
         if token.key in keys:
             raise EditError("A token with this key is there already.", place=token.path)
         keys.add(token.key)
@@ -72,7 +72,7 @@ def remove_tokens(document: Document, keys: Collection[str]) -> Document:
             if held:
                 raise EditError(
                     f"{{{held[0]}}} is used by {shown_path(token.path)}.",
-                    fix="Point its users elsewhere first.",
+                    fix="Let them refer to another token first.",
                 )
     return _without(document, going)
 
@@ -103,7 +103,7 @@ def rename_group(document: Document, old: str, new: str) -> Document:
     if new == old:
         return document
     if new.startswith(old + "."):
-        raise EditError("A group cannot lie within itself.")
+        raise EditError("A group cannot be moved into itself.")
     changed = _rename(document, moved) if moved else document
 
     def turned(path: str) -> str:
@@ -153,7 +153,7 @@ def reorder_tokens(document: Document, keys: Sequence[str], after: str = "") -> 
     if after:
         place = next((i for i, one in enumerate(rest) if one.key == after), -1) + 1
         if not place:
-            raise EditError("The token to stand behind is not there.")
+            raise EditError("The token to put them after does not exist.")
     return replace(document, tokens=(*rest[:place], *moving, *rest[place:]))
 
 
@@ -183,7 +183,7 @@ def describe_token(
     if plain:
         if not re.fullmatch(r"[A-Za-z0-9_-]+", plain):
             raise EditError(
-                f"“{plain[:60]}” is no custom property.", fix="Write a name such as --text-main."
+                f"“{plain[:60]}” is not a custom property.", fix="Write a name such as --text-main."
             )
         names = (*names, ("css", plain))
     told = replace(
@@ -201,7 +201,7 @@ def change_type(document: Document, key: str, type: str) -> Document:
     """Give a token another type; every value must be one of it."""
     token = replace(_token(document, key), type=type)
     if type not in TYPES:
-        raise EditError(f"“{type}” is no type.", place=shown_path(token.path))
+        raise EditError(f"“{type}” is not a type.", place=shown_path(token.path))
     changed = _put(document, token)
     for _, value in token.values:
         check_value(changed, token, value)

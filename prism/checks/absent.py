@@ -35,4 +35,4 @@ def _modes(document: Document, token: Token) -> list[str]:
     return words
 
 
-CHECK = Check("absent", "Missing in some themes", "A missing value is a hole in some theme.", run)
+CHECK = Check("absent", "Missing in some themes", "Something is missing in a theme.", run)

@@ -33,4 +33,4 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             )
 
 
-CHECK = Check("broken", "Broken", "What refers to nothing shows nothing.", run)
+CHECK = Check("broken", "Broken", "A broken token shows nothing.", run)

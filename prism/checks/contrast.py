@@ -27,4 +27,4 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
         )
 
 
-CHECK = Check("contrast", "Contrast", "Text that falls short is not read by everybody.", run)
+CHECK = Check("contrast", "Contrast", "Not everybody can read text with too little contrast.", run)

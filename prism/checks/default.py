@@ -18,4 +18,4 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             )
 
 
-CHECK = Check("default", "No default", "Readers differ on what an unnamed default is.", run)
+CHECK = Check("default", "No default", "Programs differ in what they take for the default.", run)

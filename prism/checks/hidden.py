@@ -53,4 +53,4 @@ def _overriding_set(document: Document, token: Token, set_names: dict[str, str])
     return names[-1] if names else ""
 
 
-CHECK = Check("hidden", "Never shows", "A value that no theme shows misleads its reader.", run)
+CHECK = Check("hidden", "Never shows", "A value that no theme shows is misleading.", run)

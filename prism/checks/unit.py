@@ -33,4 +33,4 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             )
 
 
-CHECK = Check("unit", "Unit", "Other readers cannot compute with it.", run)
+CHECK = Check("unit", "Unit", "Other programs cannot compute with it.", run)

@@ -60,4 +60,4 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             )
 
 
-CHECK = Check("unused", "Unused", "Everybody reads what nobody uses.", run)
+CHECK = Check("unused", "Unused", "Unused tokens make a scheme harder to read.", run)

@@ -83,7 +83,7 @@ def condition_from(text: str) -> Condition:
     try:
         picks = [(str(axis), str(mode)) for axis, mode in json.loads(text)]
     except (ValueError, TypeError, RecursionError):
-        raise PrismError("This is not a condition.", fix="Choose one of the list.") from None
+        raise PrismError("This is not a condition.", fix="Choose one from the list.") from None
     return Condition.of(dict(picks))
 
 

@@ -20,7 +20,7 @@ from prism.model.document import TIERS, Document
 def replace_in_paths(document: Document, keys: Sequence[str], find: str, by: str) -> Outcome:
     """Replace a text in the paths of tokens; references follow."""
     if not find:
-        raise EditError("Nothing was given to look for.")
+        raise EditError("There is no text to find.")
     moved = {}
     for key in keys:
         token = document.token(key)
@@ -67,7 +67,7 @@ def mark(
     """Set what is said of many tokens; None leaves a member as it is."""
     named = next((one for one in TIERS if one == tier), None)
     if tier is not None and named is None:
-        raise EditError(f"“{tier[:40]}” is no tier.", fix="A token is raw, semantic or component.")
+        raise EditError(f"“{tier[:40]}” is not a tier.", fix="A token is raw, semantic or component.")
     wanted = set(keys)
     missing = wanted - {token.key for token in document.tokens}
     if missing:

@@ -56,7 +56,7 @@ def _known_modes(resolver: Resolver, axis: str, modes: Iterable[str]) -> None:
     owner = resolver.document.axis(axis)
     known = {mode.key for mode in owner.modes} if owner else set()
     if axis and not known.issuperset(modes):
-        raise EditError("That mode is no longer there.", fix="Choose cells of the sheet.")
+        raise EditError("That mode is no longer there.", fix="Select cells in the sheet.")
 
 
 def ladder_of(document: Document, value: Value | None) -> tuple[tuple[str, ...], int] | None:
@@ -170,7 +170,7 @@ def fill(document: Document, cells: Sequence[Place], step: int = 0) -> Outcome:
     for cell in cells:
         columns.setdefault(cell.theme, []).append(cell)
     if all(len(column) < 2 for column in columns.values()):
-        raise EditError("There is nothing below the first row.", fix="Choose several rows.")
+        raise EditError("There is nothing below the first row.", fix="Select several rows.")
     settings: list[Setting] = []
     skipped = []
     for first, *rest in columns.values():

@@ -108,7 +108,7 @@ def add(document: Document, scheme: Scheme, chosen: Collection[str], new_key: Ne
     """
     wanted = [path for path in paths(scheme) if path in chosen and document.token_at(path) is None]
     if not wanted:
-        raise EditError("No name is left that is not there already.", fix="Strike fewer.")
+        raise EditError("No name is left that is not there already.", fix="Deselect fewer.")
     document, guess = _guesser(document, new_key)
     made = []
     for path in wanted:

@@ -142,7 +142,7 @@ def by_name(document: Document, cells: Mapping[str, Place], found: Named) -> Out
 
 def _stored(document: Document, settings: list[Setting]) -> Outcome:
     if not settings:
-        raise EditError("Nothing of what was pasted fits here.", fix="Choose the first cell.")
+        raise EditError("Nothing that was pasted fits here.", fix="Select the first cell.")
     changed = set_values(document, settings)
     was = {token.key: dict(token.values) for token in document.tokens}
     fresh = sum(was[key].get(condition) != value for key, condition, value in settings)

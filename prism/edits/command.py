@@ -119,7 +119,7 @@ def _own_fields(cls: type) -> Iterator[Field[Any]]:
 
 def _command(plain: Any) -> Command:
     if not isinstance(plain, dict) or plain.get("version") != VERSION:
-        raise EditError("This is no command that can be read.")
+        raise EditError("This command cannot be read.")
     return from_fields(str(plain.get("id")), plain.get("fields", {}))
 
 

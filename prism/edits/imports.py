@@ -49,7 +49,7 @@ class UsePictureColors(Command):
 
     def apply(self, document: Document) -> Document:
         if not self.uses:
-            raise EditError("Every color is left out.", fix="Say where at least one goes.")
+            raise EditError("Every color is left out.", fix="Choose where at least one goes.")
         theme = resolver_of(document).theme(dict(self.picks))
         uses = [importing.use_for(space.parse(text), kind, to) for text, kind, to in self.uses]
         return importing.use(document, uses, theme, keys_from(self.key))

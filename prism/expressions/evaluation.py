@@ -157,7 +157,7 @@ def evaluate_math(
         if node.name == "round":
             return amounts.round_to(node.strategy, *values)
         return amounts.choose(node.name, values)
-    raise ExpressionError("`none` cannot be reckoned with.")
+    raise ExpressionError("`none` cannot be computed with.")
 
 
 def amount_of(value: object) -> Amount:
@@ -236,7 +236,7 @@ def _share(node: Math | None, look: Lookup) -> float | None:
         return None
     single = evaluate_math(node, look).single
     if single is None or single[1] != "%" or not 0 <= single[0] <= 100:
-        raise ExpressionError("A share of color-mix() is a percentage from 0% to 100%.")
+        raise ExpressionError("A percentage of color-mix() goes from 0% to 100%.")
     return single[0] / 100
 
 
@@ -252,7 +252,7 @@ def _mix(node: Mix, look: Lookup) -> space.Color:
         second = 1 - first
     whole = first + second
     if whole <= 0:
-        raise ExpressionError("The shares of color-mix() add up to nothing.")
+        raise ExpressionError("The percentages of color-mix() add up to zero.")
     colors = [_mixable(evaluate_color(color, look), node.space) for color in (one, two)]
     engines = [space.engine(color) for color in colors]
     mixed = space.from_engine(

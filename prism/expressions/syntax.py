@@ -122,10 +122,10 @@ class _Parser:
                 open_.append((place, f"{before[0] if before else ''}("))
             elif character == ")":
                 if not open_:
-                    self.fail("`)` closes nothing.", place + 1)
+                    self.fail("`)` has no opening bracket.", place + 1)
                 open_.pop()
             elif character in "{}":
-                self.fail(f"`{character}` stands alone.", place + 1, "A reference is {path}.")
+                self.fail(f"`{character}` is unexpected.", place + 1, "A reference is {path}.")
         if open_:
             place, name = open_[-1]
             self.fail(f"`)` is missing after `{name}`.", place + 1)
@@ -151,7 +151,7 @@ class _Parser:
             if not self.tokens:
                 raise ExpressionError("The value is empty.")
             raise self.bad(
-                self.tokens[1], f"“{self.show(self.tokens[1])}” is one too many after a color."
+                self.tokens[1], f"“{self.show(self.tokens[1])}” is unexpected after a color."
             )
         return self.color(self.tokens[0], 0)
 
@@ -202,7 +202,7 @@ class _Parser:
                 raise self.bad(token, "color() names its color space first.")
             space_name = arguments[0].lower_value
             if space_name not in (*RGB_SPACES, *XYZ_SPACES):
-                raise self.bad(arguments[0], f"“{space_name}” is no color space of color().")
+                raise self.bad(arguments[0], f"“{space_name}” is not a color space of color().")
             space_name = "xyz-d65" if space_name == "xyz" else space_name
             arguments = arguments[1:]
         if any(_is(one, ",") for one in arguments):
@@ -236,7 +236,7 @@ class _Parser:
         name = words[0] if words else ""
         if name not in MIX_SPACES:
             raise self.bad(
-                parts[0][0], f"“{name}” is no space to mix in.", f"Known: {', '.join(MIX_SPACES)}."
+                parts[0][0], f"“{name}” is not a color space to mix in.", f"Known: {', '.join(MIX_SPACES)}."
             )
         hue = "shorter"
         if len(words) > 1:
@@ -244,7 +244,7 @@ class _Parser:
             if name not in POLAR or words[2:] != ["hue"] or hue not in HUES:
                 raise self.bad(
                     parts[0][0],
-                    "A hue method is shorter, longer, increasing or decreasing, with “hue” behind.",
+                    "A hue method is shorter, longer, increasing or decreasing, followed by “hue”.",
                 )
         colors = tuple(self.share(token, part, depth + 1) for part in parts[1:])
         return Mix("xyz-d65" if name == "xyz" else name, hue, colors)
@@ -267,8 +267,8 @@ class _Parser:
         if len(self.tokens) != 1:
             raise self.bad(
                 self.tokens[1],
-                f"“{self.show(self.tokens[1])}” is one too many.",
-                "Sums and products stand inside calc().",
+                f"“{self.show(self.tokens[1])}” is unexpected.",
+                "Write sums and products inside calc().",
             )
         return self.math(self.tokens[0], (), 0)
 
@@ -288,7 +288,7 @@ class _Parser:
             unit = token.lower_unit
             if not known_unit(unit):
                 raise self.bad(
-                    token, f"“{unit}” is no unit.", "Units are those of CSS: px, rem, ms, deg…"
+                    token, f"“{unit}” is not a unit.", "Units are those of CSS: px, rem, ms, deg…"
                 )
             return Number(float(token.value), unit)
         if token.type == "ident":
@@ -299,12 +299,12 @@ class _Parser:
             constants = {"e": 2.718281828459045, "pi": 3.141592653589793}
             if depth and not nothing and token.lower_value in constants:
                 return Number(constants[token.lower_value])
-            raise self.bad(token, f"“{self.show(token)}” is no number here.")
+            raise self.bad(token, f"“{self.show(token)}” is not a number.")
         if token.type == "() block":
             return self.sum(token, _trim(token.content), channels, depth + 1)
         if token.type == "function" and token.lower_name in MATH:
             return self.call(token, channels, depth + 1)
-        raise self.bad(token, f"“{self.show(token)}” is no number here.")
+        raise self.bad(token, f"“{self.show(token)}” is not a number.")
 
     def call(self, token: Any, channels: tuple[str, ...], depth: int) -> Math:
         name, parts = token.lower_name, _split(token.arguments)
@@ -340,7 +340,7 @@ class _Parser:
 
     def product(self, token: Any, part: list[Any], channels: tuple[str, ...], depth: int) -> Math:
         if not part:
-            raise self.bad(token, "A value is missing beside an operator.")
+            raise self.bad(token, "A value is missing next to an operator.")
         if len(part) % 2 == 0 or any(not (_is(o, "*") or _is(o, "/")) for o in part[1::2]):
             wrong = next((o for o in part[1::2] if not (_is(o, "*") or _is(o, "/"))), part[-1])
             raise self.bad(

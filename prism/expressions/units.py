@@ -168,7 +168,7 @@ def divide(one: Amount, two: Amount) -> Amount:
         raise ExpressionError("A sum of unlike units cannot divide.")
     units, number = two.terms[0]
     if number == 0:
-        raise ExpressionError("Nothing can be divided by zero.")
+        raise ExpressionError("Division by zero.")
     return multiply(one, Amount(((tuple((unit, -power) for unit, power in units), 1 / number),)))
 
 
@@ -195,7 +195,7 @@ def round_to(strategy: str, value: Amount, step: Amount) -> Amount:
     def compute(numbers: Sequence[float]) -> float:
         number, size = numbers[0], abs(numbers[1])
         if size == 0:
-            raise ExpressionError("Nothing can be rounded to a multiple of zero.")
+            raise ExpressionError("round() cannot round to a multiple of zero.")
         # Division by a decimal step may fall a hair short of the whole number it means.
         ratio = round(number / size, 12)
         whole = {
@@ -240,7 +240,7 @@ def bare_text(amount: Amount) -> str:
             texts.append(number_text(number, _PRECISION))
             continue
         if len(units) != 1 or units[0][1] != 1:
-            raise ExpressionError("A product of unlike units is no value.")
+            raise ExpressionError("A product of unlike units is not a value.")
         unit = units[0][0]
         if unit.startswith("="):
             atom = unit.split(" ", 1)[1]

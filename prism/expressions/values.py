@@ -166,7 +166,7 @@ def _literal(text: str, type: str) -> Plain:
         return source
     if source not in STROKE_STYLES:
         raise ExpressionError(
-            f"“{source[:60]}” is no line style.", fix="Use " + ", ".join(STROKE_STYLES) + "."
+            f"“{source[:60]}” is not a line style.", fix="Use " + ", ".join(STROKE_STYLES) + "."
         )
     return source
 
@@ -215,7 +215,7 @@ def _check_shape(value: Value, type: str) -> None:
         if missing:
             raise ExpressionError(f"A {type} lacks its {' and '.join(missing)}.")
         if len(set(names)) != len(names):
-            raise ExpressionError(f"A part of the {type} comes twice.")
+            raise ExpressionError(f"The {type} has one part twice.")
         for name, part in value.parts:
             if not (type == "strokeStyle" and name == "dashArray"):
                 _check_shape(part, part_type(type, name))

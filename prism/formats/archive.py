@@ -41,7 +41,7 @@ def read(data: bytes, name: str) -> tuple[dict[str, bytes], list[str]]:
         ValueError,
     ):
         raise FormatError(
-            "The file is not a zip archive that can be read.", place=name, fix="Pack it again."
+            "The file is not a zip archive that can be read.", place=name, fix="Make the archive again."
         ) from None
 
 
@@ -55,14 +55,14 @@ def _unpack(archive: zipfile.ZipFile, name: str) -> tuple[dict[str, bytes], list
     for info in members:
         path = safe_path(info.filename, name)
         if stat.S_ISLNK(info.external_attr >> 16):
-            raise FormatError("The archive holds a link.", place=f"{name}, {path}")
+            raise FormatError("The archive contains a link.", place=f"{name}, {path}")
         if info.flag_bits & 0x1:
-            raise FormatError("The archive is locked with a password.", place=name)
+            raise FormatError("The archive has a password.", place=name)
         if info.compress_type not in (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED):
             raise FormatError(
-                "The archive is packed in a way that is not read.",
+                "The compression of this archive is not supported.",
                 place=f"{name}, {path}",
-                fix="Pack it as an ordinary zip file.",
+                fix="Make an ordinary zip file.",
             )
         if not path.endswith(".json") or path.startswith(_SKIPPED_FOLDERS):
             passed_over.append(path)
@@ -70,7 +70,7 @@ def _unpack(archive: zipfile.ZipFile, name: str) -> tuple[dict[str, bytes], list
         if info.file_size > left:
             raise FormatError(_TOO_MUCH, place=name)
         if path in files:
-            raise FormatError("The archive holds this name twice.", place=f"{name}, {path}")
+            raise FormatError("The archive contains this name twice.", place=f"{name}, {path}")
         with archive.open(info) as member:
             content = member.read(left + 1)
         left -= len(content)
@@ -86,9 +86,9 @@ def safe_path(path: str, name: str) -> str:
     climbs = plain == ".." or plain.startswith(("../", "/")) or ":" in plain.split("/")[0]
     if climbs or "\0" in path:
         raise FormatError(
-            f"“{path[:80]}” climbs out of the archive's folder.",
+            f"“{path[:80]}” points outside the archive.",
             place=name,
-            fix="Nothing of it was read.",
+            fix="Nothing was imported.",
         )
     return plain
 

@@ -45,7 +45,7 @@ def walk(tree: dict[str, Any], place: str) -> Iterator[Node]:
             raise FormatError(f"A path has more than {MAX_PATH} characters.", place=place)
         if not isinstance(raw, dict):
             raise FormatError(
-                "Here stands a bare value where a token or a group is due.",
+                "A token or a group is needed here, not a plain value.",
                 place=where,
                 fix='Write it as {"$value": …}.',
             )
@@ -56,11 +56,11 @@ def walk(tree: dict[str, Any], place: str) -> Iterator[Node]:
                 raise FormatError(
                     "The file is one token without a name.",
                     place=place,
-                    fix='Put it under its name: {"name": {"$value": …}}.',
+                    fix='Give it a name: {"name": {"$value": …}}.',
                 )
             count += 1
             if count > MAX_TOKENS:
-                raise FormatError(f"The file holds more than {MAX_TOKENS} tokens.", place=place)
+                raise FormatError(f"The file contains more than {MAX_TOKENS} tokens.", place=place)
             yield Node(path, raw, True, types)
             continue
         members = {
@@ -81,7 +81,7 @@ def _check_members(raw: dict[str, Any], where: str) -> None:
     kind = raw.get("$type")
     if kind is not None and kind not in TYPES:
         raise FormatError(
-            f"“{str(kind)[:40]}” is no type of the standard.",
+            f"“{str(kind)[:40]}” is not a type of the standard.",
             place=where,
             fix="Known: " + ", ".join(TYPES) + ".",
         )

@@ -83,7 +83,7 @@ class _Planner:
         for position, step in enumerate(order):
             kind, name, body = self._step(step, f"{self.file}, resolutionOrder {position + 1}")
             if (kind, name) in named:
-                raise FormatError(f"“{name}” comes twice in resolutionOrder.", place=self.file)
+                raise FormatError(f"“{name}” appears twice in resolutionOrder.", place=self.file)
             named.add((kind, name))
             (self._set if kind == "set" else self._modifier)(name, body)
         if len(self.result.axes) > _MAX_AXES:
@@ -139,7 +139,7 @@ class _Planner:
         default = body.get("default", next(iter(contexts)))
         if default not in contexts:
             raise FormatError(
-                f"The default “{str(default)[:60]}” is none of the contexts.",
+                f"The default “{str(default)[:60]}” is not one of the contexts.",
                 place=where,
                 fix="Contexts: " + ", ".join(contexts) + ".",
             )
@@ -199,9 +199,9 @@ class _Planner:
         name = posixpath.normpath(posixpath.join(posixpath.dirname(self.file), unquote(target)))
         if name not in self.raw:
             raise FormatError(
-                f"“{target[:80]}” is named here and did not come.",
+                f"“{target[:80]}” is named here and was not imported.",
                 place=where,
-                fix="Bring the resolver document together with all its token files.",
+                fix="Import the resolver document together with all its token files.",
             )
         return self._tree(name, "", self.raw[name])
 

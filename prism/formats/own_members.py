@@ -130,9 +130,9 @@ def restore(document: Document, own: Mapping[str, Any], place: str) -> Document:
         raise FormatError(error.sentence, place=f"{place}, $extensions", fix=error.fix) from None
     except (KeyError, TypeError, ValueError, AttributeError, IndexError) as error:
         raise FormatError(
-            f"The members of this product do not fit: {error}.",
+            f"The members of Nimble Prism cannot be read: {error}.",
             place=f"{place}, $extensions",
-            fix="Take the member nimble-prism out, and the rest is read.",
+            fix="Remove the member nimble-prism to import the rest.",
         ) from None
 
 

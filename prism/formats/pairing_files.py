@@ -24,7 +24,7 @@ def read(data: bytes, file: str, document: Document) -> tuple[Pairing, ...]:
     if isinstance(found, dict):
         found = found.get("pairings")
     if not isinstance(found, list):
-        raise FormatError("The file holds no list of pairings.", place=file)
+        raise FormatError("The file contains no list of pairings.", place=file)
     return tuple(
         _pairing(raw, f"p{number}", f"{file}, pairing {number}", document)
         for number, raw in enumerate(found, 1)
@@ -42,7 +42,7 @@ def _pairing(raw: Any, key: str, place: str, document: Document) -> Pairing:
     use = raw.get("use", "text")
     if use not in REQUIRED:
         raise FormatError(
-            f"“{str(use)[:40]}” is no use.", place=place, fix=f"Uses: {', '.join(REQUIRED)}."
+            f"“{str(use)[:40]}” is not a use.", place=place, fix=f"Uses: {', '.join(REQUIRED)}."
         )
     pairing = pairing_for(
         key,

@@ -64,7 +64,7 @@ def read_gpl(data: bytes, file: str, new_key: NewKey) -> Document:
             place = f"{file}, line {number}"
             if match is None or any(int(match[i]) > 255 for i in (1, 2, 3)):
                 raise FormatError(
-                    f"“{line.strip()[:40]}” is no color.",
+                    f"“{line.strip()[:40]}” is not a color.",
                     place=place,
                     fix="A line has red, green and blue from 0 to 255, then a name.",
                 )
@@ -123,7 +123,7 @@ class _Svg:
             raise FormatError("The file is not SVG.", place=place) from None
 
     def doctype(self, *_: object) -> None:
-        raise FormatError("A document type declaration is not read.", place=self.file)
+        raise FormatError("A document type declaration is not allowed.", place=self.file)
 
     def start(self, name: str, attributes: dict[str, str]) -> None:
         if len(self.open) > 64:
@@ -165,7 +165,7 @@ def _document(name: str, found: Iterable[tuple[str, str, str]], new_key: NewKey)
             )
         tokens[path] = Token(new_key(), path, "color", "raw", ((BASE, Expression(text)),))
     if not tokens:
-        raise FormatError("No color with a name is in the file.")
+        raise FormatError("The file has no color with a name.")
     document = settle_names(Document(name=name, tokens=tuple(tokens.values())))
     return whole(document, {})
 

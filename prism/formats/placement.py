@@ -172,7 +172,7 @@ class Placement:
         slot.path = token.path
         plain = self._plain(token, value, theme)
         if plain is None:
-            raise ExpressionError("Nothing plain can be said.")
+            raise ExpressionError("This cannot be written as a plain value.")
         value = plain
         if "$value" in slot.members or "$ref" in slot.members:
             try:

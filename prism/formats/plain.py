@@ -109,7 +109,7 @@ def read_json(data: bytes, file: str, new_key: NewKey) -> Document:
             for value in one["values"] or [{}]
         ]
     except (KeyError, TypeError, AttributeError) as error:
-        raise FormatError(f"The file lacks what a token needs: {error}.", place=file) from None
+        raise FormatError(f"A column is missing: {error}.", place=file) from None
     return _document(str(raw.get("name", "")), axes, stated, new_key)
 
 
@@ -203,7 +203,7 @@ def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
                 )
             )
         else:
-            raise FormatError(f"“{kind[:40]}” is no kind of row.", place=place)
+            raise FormatError(f"“{kind[:40]}” is not a kind of row.", place=place)
     try:
         built = tuple(_axis(one, new_key) for one in axes.values())
     except KeyError as error:
@@ -264,9 +264,9 @@ def _document(
     for one in stated:
         try:
             if one.type not in TYPES:
-                raise PrismError(f"“{one.type[:40]}” is no type.")
+                raise PrismError(f"“{one.type[:40]}” is not a type.")
             if one.tier not in TIERS:
-                raise PrismError(f"“{one.tier[:40]}” is no tier.")
+                raise PrismError(f"“{one.tier[:40]}” is not a tier.")
             check_path(one.path)
             if one.value is not None:
                 check(one.value, one.type)
@@ -280,7 +280,7 @@ def _document(
         if known is None:
             known = Token(new_key(), one.path, one.type, tier, (), one.description)
         if known.value(condition) is not None or known.type != one.type:
-            raise FormatError("This token is said twice.", place=one.place)
+            raise FormatError("This token appears twice.", place=one.place)
         values = known.values if one.value is None else (*known.values, (condition, one.value))
         tokens[one.path] = Token(
             known.key, known.path, known.type, known.tier, values, known.description

@@ -288,7 +288,7 @@ class _Merger:
         if target:
             start = chain.index(target)
             raise FormatError(
-                "Circle: " + " → ".join([*chain[start:], target]) + ".",
+                "Circular reference: " + " → ".join([*chain[start:], target]) + ".",
                 place=self._place(draft.statements[0]) if draft.statements else draft.path,
                 fix="Give one of them a value of its own.",
             )

@@ -36,15 +36,15 @@ def read(data: bytes, file: str) -> dict[str, Any]:
         raise FormatError(
             f"The file is not JSON: {error.msg[:1].lower()}{error.msg[1:]}.",
             place=f"{file}, line {error.lineno}, column {error.colno}",
-            fix="Mend that place and bring it again.",
+            fix="Fix it there and import the file again.",
         ) from None
     except RecursionError:
         raise FormatError("The file is nested too deeply.", place=file) from None
     except _RepeatedError as error:
-        raise FormatError(f"The name “{error}” comes twice in one object.", place=file) from None
+        raise FormatError(f"The name “{error}” appears twice in one object.", place=file) from None
     except ValueError as error:
         raise FormatError(
-            f"The file holds a number that cannot be read: {error}.", place=file
+            f"The file contains a number that cannot be read: {error}.", place=file
         ) from None
     if _HALF.search(text):
         try:
@@ -54,12 +54,12 @@ def read(data: bytes, file: str) -> dict[str, Any]:
             unstorable = True
         if unstorable:
             raise FormatError(
-                "The file holds a character that no text can hold.",
+                "The file contains a character that text cannot contain.",
                 place=file,
                 fix="Look for \\u0000, or for \\ud800 to \\udfff without its other half.",
             )
     if not isinstance(found, dict):
-        raise FormatError("The file holds no JSON object.", place=file)
+        raise FormatError("The file contains no JSON object.", place=file)
     if _depth(found) > MAX_DEPTH:
         raise FormatError(f"The file is nested deeper than {MAX_DEPTH} levels.", place=file)
     return found

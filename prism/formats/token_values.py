@@ -105,7 +105,7 @@ def _color_text(raw: dict[str, Any]) -> str:
     alpha, hex_value = raw.get("alpha", 1), raw.get("hex")
     if not isinstance(name, str) or name not in space.SPACES:
         raise FormatError(
-            f"“{str(name)[:40]}” is no color space of the standard.",
+            f"“{str(name)[:40]}” is not a color space of the standard.",
             fix="Known: " + ", ".join(space.SPACES) + ".",
         )
     if not (isinstance(components, list) and len(components) == 3):
@@ -115,7 +115,7 @@ def _color_text(raw: dict[str, Any]) -> str:
     if not (_is_number(alpha) and 0 <= alpha <= 1):
         raise FormatError("Alpha is a number from 0 to 1.")
     if hex_value is not None and not (isinstance(hex_value, str) and space.is_hex(hex_value)):
-        raise FormatError(f"“{str(hex_value)[:20]}” is no hex color.")
+        raise FormatError(f"“{str(hex_value)[:20]}” is not a hex color.")
     if name == "srgb" and "none" not in components:
         bytes_ = [round(c * 255) for c in components]
         exact = all(abs(c * 255 - n) < 0.002 for c, n in zip(components, bytes_, strict=True))
@@ -143,7 +143,7 @@ def _quantity_text(raw: dict[str, Any], type: str) -> str:
         raise FormatError(f"A {type} has a value and a unit.")
     if raw["unit"] not in _OBJECT_UNITS[type]:
         raise FormatError(
-            f"“{str(raw['unit'])[:20]}” is no unit of a {type}.",
+            f"“{str(raw['unit'])[:20]}” is not a unit of a {type}.",
             fix=f"The standard knows {' and '.join(_OBJECT_UNITS[type])}.",
         )
     return f"{raw['value']!r}{raw['unit']}"

@@ -352,7 +352,7 @@ def _strings(part: object) -> Iterator[str]:
 
 
 def _unstorable(what: str) -> str:
-    return f"“{what}” holds a character that no text can hold."
+    return f"“{what}” holds a character that text cannot contain."
 
 
 def well_formed(path: str) -> bool:

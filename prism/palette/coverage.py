@@ -43,20 +43,20 @@ def _need(
 
 #: What is looked for, in the order it is listed. Hues are OKLCH degrees, common practice.
 NEEDS = (
-    _need("page", "page background", "Everything lies on it.", "surface.page",
+    _need("page", "page background", "Everything stands on it.", "surface.page",
           _GROUND, "page base canvas main", make="page"),
-    _need("card", "card background", "What lies on the page has to lift off it.", "surface.card",
+    _need("card", "card background", "Cards must stand out from the page.", "surface.card",
           _GROUND, "card panel raised", make="card"),
-    _need("text", "text", "Words have to be read.", "text.main",
+    _need("text", "text", "Words must be readable.", "text.main",
           _TEXT, "main primary default body base", make="ink"),
-    _need("muted", "muted text", "What supports the main line.", "text.muted",
+    _need("muted", "muted text", "For text that supports the main text.", "text.muted",
           _TEXT, "muted secondary quiet subtle", make="muted"),
-    _need("line", "lines", "Something has to keep parts apart.", "line.soft",
+    _need("line", "lines", "Lines separate parts.", "line.soft",
           "line border stroke divider outline separator", make="line"),
-    _need("action", "action fill", "The one thing to do has to stand out.", "action.fill",
+    _need("action", "action fill", "The main action must stand out.", "action.fill",
           "action accent primary interactive button", "fill main default base surface",
           make="action"),
-    _need("focus", "focus", "Whoever works by keyboard has to see where she is.", "focus.ring",
+    _need("focus", "focus", "Keyboard users must see where they are.", "focus.ring",
           "focus", make="focus"),
     _need("success", "success", "Something went well.", "signal.success",
           "success go ok positive done", make="signal", hue=150),
@@ -66,7 +66,7 @@ NEEDS = (
           "error stop danger negative critical fail", make="signal", hue=25),
     _need("information", "information", "Something is worth knowing.", "signal.information",
           "information info note notice", make="signal", hue=240),
-    _need("veil", "veils", "Hovering and asking lay a veil over what is there.", "veil.hover",
+    _need("veil", "veils", "For hover states and dialogs.", "veil.hover",
           "veil overlay scrim wash", make="veil"),
 )  # fmt: skip
 BY_ID: Mapping[str, Need] = {need.id: need for need in NEEDS}
@@ -110,7 +110,7 @@ def look(document: Document, resolver: Resolver | None = None) -> Coverage:
         gaps += [Gap(need.id, need.name, need.why, where) for where in _lacking(resolver, token)]
     for fill in _bare_fills(document, resolver):
         path = shown_path_or_root(document, fill)
-        gaps.append(Gap(f"label {fill.key}", f"label on {path}", "A fill carries words."))
+        gaps.append(Gap(f"label {fill.key}", f"label on {path}", "A fill needs a label."))
     return Coverage(tuple(met), tuple(gaps))
 
 

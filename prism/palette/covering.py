@@ -30,7 +30,7 @@ def fill(document: Document, gap: str, new_key: NewKey) -> Document:
         return _label(document, key, new_key)
     need = BY_ID.get(kind)
     if need is None:
-        raise EditError("There is no such need.")
+        raise EditError("Nothing by that name is missing.")
     token = meeting(document, need)
     if token is not None:
         return _completed(document, token)
@@ -186,7 +186,7 @@ def _completed(document: Document, token: Token) -> Document:
     if value is None:
         raise EditError("It has no value in any theme.", fix="Give it one in the Tokens room.")
     if token.value(BASE) is not None:
-        raise EditError("What it refers to is broken there.", fix="Mend it in the Tokens room.")
+        raise EditError("What it refers to is broken there.", fix="Fix it in the Tokens room.")
     return set_value(document, token.key, BASE, value)
 
 

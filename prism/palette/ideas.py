@@ -50,7 +50,7 @@ def named_color(role: str, name: str, text: str) -> NamedColor:
     """A color of an idea from texts. Raises ``EditError`` for a role that there is not."""
     known = next((one for one in ROLES if one == role), None)
     if known is None:
-        raise EditError(f"“{role[:20]}” is no role of an idea.")
+        raise EditError(f"“{role[:20]}” is not a role of an idea.")
     return NamedColor(known, name, space.parse(text))
 
 

@@ -68,7 +68,7 @@ def use_for(color: space.Color, kind: str, target: str) -> Use:
     """Where a color of a picture goes, by the name of the kind. Raises ``EditError`` for another."""
     known = next((one for one in USES if one == kind), None)
     if known is None:
-        raise EditError(f"“{kind[:20]}” is nothing that a color can become.")
+        raise EditError(f"“{kind[:20]}” is not something a color can become.")
     return Use(color, known, target)
 
 
@@ -99,7 +99,7 @@ def from_file(document: Document, data: bytes, name: str, new_key: NewKey) -> tu
         read = files.read({name: data}, new_key).document
         found = palettes.colors(read, Resolver(read).default_theme)
         if not found:
-            raise PrismError("The file holds no color.", place=name)
+            raise PrismError("The file contains no color.", place=name)
         plain = [
             (shown_path(path), space.css_text(color), color, number)
             for number, (path, color) in enumerate(found, 1)
@@ -109,9 +109,9 @@ def from_file(document: Document, data: bytes, name: str, new_key: NewKey) -> tu
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         raise PrismError(
-            "The file is no text.",
+            "The file is not text.",
             place=f"{name}, byte {error.start}",
-            fix="Pictures are brought as pictures.",
+            fix="Import pictures under Pictures.",
         ) from None
     try:
         return from_text(document, text)
@@ -158,16 +158,16 @@ def place(
         check_path(path)
         there = changed.token_at(path)
         if choice.action not in ACTIONS:
-            raise EditError(f"“{choice.action[:20]}” is nothing to do with a color.", place=path)
+            raise EditError(f"“{choice.action[:20]}” is not something to do with a color.", place=path)
         if there is not None and choice.action == "add":
             raise EditError(
-                f"“{path}” is there already.", fix="Say whether to replace it, or name it anew."
+                f"“{path}” is there already.", fix="Replace it, or choose another name."
             )
         if any(shown_path(token.path) == path for token in fresh):
             raise EditError(f"“{path}” is a duplicate.", fix="Give one of the two another name.")
         if there is not None and choice.action == "replace":
             if there.type != "color":
-                raise EditError(f"“{path}” is no color there.", fix="Name the new one otherwise.")
+                raise EditError(f"“{path}” is not a color.", fix="Choose another name.")
             changed = set_value(changed, there.key, BASE, Expression(choice.text))
         elif there is None:
             fresh.append(building.step_token(new_key(), path, choice.text))
@@ -196,7 +196,7 @@ def use(document: Document, uses: Sequence[Use], theme: Theme, new_key: NewKey) 
         target = changed.token_at(one.target)
         if target is None or target.type != "color":
             raise EditError(
-                f"There is no color token “{one.target}”.", fix="Choose one of the list."
+                f"There is no color token “{one.target}”.", fix="Choose one from the list."
             )
         name = f"picture.{text.lstrip('#')}"
         changed, raw = building.raw_color(changed, text, name, new_key)

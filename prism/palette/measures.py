@@ -150,9 +150,9 @@ def _number(text: str) -> float:
     try:
         number = float(text)
     except ValueError:
-        raise PrismError(f"“{text[:20]}” is no number.") from None
+        raise PrismError(f"“{text[:20]}” is not a number.") from None
     if not abs(number) <= 10_000:
-        raise PrismError(f"“{text[:20]}” is out of reach.")
+        raise PrismError(f"“{text[:20]}” is too large.")
     return number
 
 

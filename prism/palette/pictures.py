@@ -90,7 +90,7 @@ def _open(data: bytes, file: str) -> tuple[Image.Image, tuple[str, ...]]:
         raise FormatError(
             f"The picture has {len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB are read.",
             place=file,
-            fix="Save it smaller.",
+            fix="Save a smaller one.",
         )
     try:
         with warnings.catch_warnings():
@@ -112,16 +112,16 @@ def _open(data: bytes, file: str) -> tuple[Image.Image, tuple[str, ...]]:
         raise
     except Image.DecompressionBombError:
         raise FormatError(
-            f"The picture says it has far more than {MAX_PIXELS / 1e6:.0f} megapixels, the most "
+            f"The picture has far more than {MAX_PIXELS / 1e6:.0f} megapixels, the most "
             "that are read.",
             place=file,
-            fix="Save it smaller.",
+            fix="Save a smaller one.",
         ) from None
     except Exception as error:  # Pillow's readers raise many kinds for broken files.
         raise FormatError(
-            "This is no picture that can be read.",
+            "This picture cannot be read.",
             place=file,
-            fix="Bring a PNG, JPEG, GIF, WebP, BMP or TIFF file.",
+            fix="Import a PNG, JPEG, GIF, WebP, BMP or TIFF file.",
         ) from error
 
 
@@ -130,10 +130,10 @@ def _limit(size: tuple[int, int], kind: str, file: str) -> None:
     most = MAX_PIXELS_OF.get(kind, MAX_PIXELS)
     if width * height > most or max(width, height) > MAX_SIDE:
         raise FormatError(
-            f"The picture says it is {width} x {height}; at most "
+            f"The picture is {width} x {height}; at most "
             f"{most / 1e6:.0f} megapixels are read.",
             place=file,
-            fix="Save it smaller.",
+            fix="Save a smaller one.",
         )
     if min(width, height) < 1:
         raise FormatError("The picture is empty.", place=file)

@@ -125,10 +125,10 @@ def _check(recipe: Recipe) -> None:
     if not 1 <= recipe.count <= MOST_STEPS:
         raise PrismError(f"A ramp has 1 to {MOST_STEPS} steps, not {recipe.count}.")
     if recipe.gamut not in gamuts.GAMUTS:
-        raise PrismError(f"“{recipe.gamut[:40]}” is no gamut.", fix="Use srgb or display-p3.")
+        raise PrismError(f"“{recipe.gamut[:40]}” is not a gamut.", fix="Use srgb or display-p3.")
     if recipe.targets and len(recipe.targets) != recipe.count:
         raise PrismError(
-            f"{recipe.count} steps need {recipe.count} targets; {len(recipe.targets)} were given."
+            f"{recipe.count} steps need {recipe.count} targets, not {len(recipe.targets)}."
         )
     if any(not 1 <= target <= 21 for target in recipe.targets):
         raise PrismError("A target is a contrast ratio from 1 to 21.")
@@ -137,19 +137,19 @@ def _check(recipe: Recipe) -> None:
     for color, what in ((recipe.seed, "A seed"), (recipe.reference, "A reference")):
         if color.alpha < 1:
             raise PrismError(
-                f"{what} is opaque.", fix="Make a veil of a color that shines through."
+                f"{what} is opaque.", fix="Make an overlay of a translucent color."
             )
     if not 0 <= recipe.ends[1] < recipe.ends[0] <= 1:
-        raise PrismError("The ends are lightness from 0 to 1, the lighter one first.")
+        raise PrismError("Lightest and darkest are lightness from 0 to 1, the lighter first.")
     if not (0 <= recipe.curve <= 4 and 0 <= recipe.tint <= 4):
-        raise PrismError("Chroma curve and tint lie between 0 and 4.")
+        raise PrismError("Chroma falloff and chroma × are between 0 and 4.")
     if any(not -180 <= one <= 180 for one in recipe.drift):
         raise PrismError("The hue drifts by -180 to 180 degrees.")
     if recipe.keep_seed and not space.in_gamut(recipe.seed, recipe.gamut):
         nearest = space.fit(recipe.seed, recipe.gamut)
         shown = space.hex_text(nearest) if recipe.gamut == "srgb" else space.css_text(nearest)
         raise PrismError(
-            f"The seed {space.css_text(recipe.seed)} lies outside {_GAMUT_NAMES[recipe.gamut]}.",
+            f"The base color {space.css_text(recipe.seed)} lies outside {_GAMUT_NAMES[recipe.gamut]}.",
             fix=f"The nearest color inside is {shown}.",
         )
 
@@ -176,8 +176,8 @@ def _luminances(recipe: Recipe, targets: Sequence[float]) -> Array:
     if np.any(found < -1e-9) or np.any(found > 1 + 1e-9):
         most = math.floor(most_contrast(recipe.reference) * 100) / 100
         raise PrismError(
-            "No color reaches that contrast with the reference.",
-            fix=f"Choose targets up to {most:.2f}, or another reference.",
+            "No color reaches that contrast with what it is measured against.",
+            fix=f"Choose targets up to {most:.2f}, or measure against another color.",
         )
     return np.clip(found, 0, 1)
 
@@ -278,7 +278,7 @@ def _written(
         if all((ratio >= one) == (target >= one) for one in THRESHOLDS):
             return made
     raise PrismError(
-        "So many steps cannot be told apart in 8 bits.", fix="Choose fewer, or wider targets."
+        "There are too many steps for 8 bits.", fix="Choose fewer, or wider targets."
     )
 
 

@@ -45,7 +45,7 @@ def read(fields: Mapping[str, str] | Fields) -> Recipe:
     said = dict(complete(dict(fields)))
     method = _METHODS.get(said["method"])
     if method is None:
-        raise PrismError(f"“{said['method'][:40]}” is no way to make a ramp.", place="Method")
+        raise PrismError(f"“{said['method'][:40]}” is not a method.", place="Method")
     return Recipe(
         seed=_color(said["seed"], "Seed"),
         count=_count(said["count"]),
@@ -70,7 +70,7 @@ def step_names(text: str, count: int) -> tuple[str, ...]:
         return tuple(str(number) for number in range(1, count + 1))
     names = tuple(one for one in _LIST.split(text.strip()) if one)
     if len(names) != count:
-        raise EditError(f"{count} steps need {count} names; {len(names)} were given.")
+        raise EditError(f"{count} steps need {count} names, not {len(names)}.")
     twice = next((one for one in names if names.count(one) > 1), "")
     if twice:
         raise EditError(f"Two steps are named “{twice}”.", fix="Give each step its own name.")
@@ -100,5 +100,5 @@ def _count(text: str) -> int:
 
 def _number(text: str, place: str) -> float:
     if not re.fullmatch(r"[+-]?(\d{1,9}(\.\d{0,9})?|\.\d{1,9})", text):
-        raise PrismError(f"“{text[:40]}” is no number.", place=place)
+        raise PrismError(f"“{text[:40]}” is not a number.", place=place)
     return float(text)

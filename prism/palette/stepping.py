@@ -37,7 +37,7 @@ def release(document: Document, token: str) -> Document:
         raise EditError("That step was not moved by hand.")
     steps = ramps.make(recipes.read(ramp.parameters))
     if len(steps) != len(ramp.steps):
-        raise EditError("The ramp has other steps than its recipe.", fix="Retune it first.")
+        raise EditError("The steps of the ramp differ from its recipe.", fix="Retune it first.")
     text = step_texts(steps, dict(ramp.parameters)["seed"])[ramp.steps.index(token)]
     changed = set_value(document, token, BASE, Expression(text))
     return put(changed, replace(ramp, moved=tuple(one for one in ramp.moved if one != token)))
@@ -50,7 +50,7 @@ def insert_step(document: Document, after: str, name: str, new_key: NewKey) -> D
         raise EditError("That step is no longer there.")
     place = ramp.steps.index(after)
     if place + 1 == len(ramp.steps):
-        raise EditError("There is no step behind the last one.", fix="Choose another step.")
+        raise EditError("There is no step after the last one.", fix="Choose another step.")
     pair = colors(document, ramp.steps[place : place + 2])
     if pair[0] is None or pair[1] is None:
         raise EditError("One of the two steps has no color.")

@@ -321,7 +321,7 @@ class Resolver:
                     while chain[-1] != first:
                         chain.append(reached[chain[-1]])
                     names = [shown_path(self._tokens[one].path) for one in reversed(chain)]
-                    return "Circle: " + " → ".join([*names, names[0]]) + "."
+                    return "Circular reference: " + " → ".join([*names, names[0]]) + "."
                 if target in inside and target not in reached:
                     reached[target] = key
                     queue.append(target)

@@ -40,7 +40,7 @@ def _words(found: Impact, themes: int) -> list[str]:
         if counts:
             said.append(f"{verb} {_counted(len(counts), 'pairing')}.")
     if found.removed:
-        said.append(f"Takes {_counted(len(found.removed), 'token')} out.")
+        said.append(f"Removes {_counted(len(found.removed), 'token')}.")
     if found.added:
         said.append(f"Adds {_counted(len(found.added), 'token')}.")
     if found.tokens:

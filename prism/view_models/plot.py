@@ -195,9 +195,9 @@ class Numbers:
 def numbers(lightness: float, chroma: float, hue: float, gamut: str) -> Numbers:
     """The numbers of an OKLCH color held within ``gamut``. Raises ``EditError`` for no color."""
     if not (0 <= lightness <= 1 and 0 <= chroma <= 0.5 and math.isfinite(hue)):
-        raise EditError("That point is no color.", fix="Lightness is 0 to 1, chroma 0 to 0.5.")
+        raise EditError("That point is not a color.", fix="Lightness is 0 to 1, chroma 0 to 0.5.")
     if gamut not in gamuts.GAMUTS:
-        raise EditError("That is no gamut.")
+        raise EditError("That is not a gamut.")
     wanted = space.Color("oklch", (lightness, chroma, hue % 360))
     most = float(gamuts.most_chroma(np.array([lightness]), np.array([hue]), gamut)[0])
     held = space.Color("oklch", (lightness, min(chroma, most), hue % 360))

@@ -43,7 +43,7 @@ def refuse_too_many(request, kind, account=""):
         if Try.objects.recent(kind, subject, since).count() >= LIMITS[kind][what]:
             minutes = int(WINDOW.total_seconds() // 60)
             raise TooManyTriesError(
-                "There were too many tries.", fix=f"Wait {minutes} minutes, then try again."
+                "There were too many attempts.", fix=f"Wait {minutes} minutes, then try again."
             )
 
 

@@ -111,7 +111,7 @@ def remove_member(request, project, member):
 def copy(request, project):
     """Make a copy that belongs to whoever asks."""
     made = store.copy(project, request.user, f"{project.name}, copy"[:120])
-    messages.success(request, f"{made.name} is yours alone.")
+    messages.success(request, f"{made.name} is yours only.")
     return redirect("projects:settings", made.code)
 
 
@@ -120,7 +120,7 @@ def copy(request, project):
 def delete(request, project):
     """Put the project away."""
     store.delete(project)
-    messages.success(request, f"{project.name} is deleted. It can be brought back below.")
+    messages.success(request, f"{project.name} is deleted. You can restore it below.")
     return redirect("projects:list")
 
 
@@ -148,25 +148,25 @@ def pulse(request, project):
 @require_POST
 def undo(request, project):
     """Take back one's own newest edit."""
-    return _swing(request, project, store.undo, "Nothing of yours to undo.")
+    return _swing(request, project, store.undo, "There is nothing of yours to undo.")
 
 
 @requires("edit")
 @require_POST
 def redo(request, project):
     """Do again what one took back last."""
-    return _swing(request, project, store.redo, "Nothing of yours to redo.")
+    return _swing(request, project, store.redo, "There is nothing of yours to redo.")
 
 
 def _swing(request, project, act, nothing):
     try:
         entry = act(project, request.user)
     except PrismError as error:
-        messages.error(request, f"This cannot be taken back: {error}")
+        messages.error(request, f"This cannot be undone: {error}")
     else:
         if entry is None:
             messages.info(request, nothing)
         else:
-            word = "Undone" if act is store.undo else "Done again"
+            word = "Undone" if act is store.undo else "Redone"
             messages.info(request, f"{word}: {entry.label}")
     return back_to(request, project)

@@ -55,7 +55,7 @@ class ClashError(ConflictError):
         self.clashes = clashes
         self.entries = entries
         super().__init__(
-            clashing(clashes, self.who), fix="Nothing of yours was stored; choose, and try again."
+            clashing(clashes, self.who), fix="Yours was not stored. Choose, and try again."
         )
 
     def who(self, clash):
@@ -164,8 +164,8 @@ def at(project, revision, farthest=_FARTHEST_BACK):
         return loaded
     if not 0 <= revision < loaded.revision or loaded.revision - revision > farthest:
         raise StaleError(
-            "This was made against a state of the project that cannot be found any more.",
-            fix="Nothing of yours was stored; look at what is there now and store again.",
+            "This page is too old: its state of the project cannot be found any more.",
+            fix="Nothing was stored. Load the page again.",
         )
     entries = project.journal.since(revision).filter(revision__lte=loaded.revision)
     operations = [one for entry in entries for one in operations_of(entry)]

@@ -36,7 +36,7 @@ def ready(request):
 
 def forbidden(request, exception=None):
     """Says why something is not allowed."""
-    context = {"title": "This is not yours to do", "sentence": str(exception or "")}
+    context = {"title": "This is not allowed", "sentence": str(exception or "")}
     return render(request, "ui/problem.html", context, status=403)
 
 
@@ -64,7 +64,7 @@ def failed(request):
     elif database:
         sentence = "The database does not answer just now. Nothing was stored; wait, and try again."
     else:
-        sentence = "Nothing of yours was changed by it. Go back and try again."
+        sentence = "Nothing was changed. Go back and try again."
     context = {"title": "Something failed here", "sentence": sentence, "number": number}
     response = render(request, "ui/problem.html", context, status=503 if database else 500)
     if database:

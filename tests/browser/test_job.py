@@ -46,7 +46,7 @@ class JobTests(StudioTestCase):
             ]
         )
 
-        # Watch a pairing.
+        # Add pairing.
         self.page.click("a:has-text('Checks')")
         self.page.fill("#id_foreground", "Text.muted")
         self.page.fill("#id_background", "Ground.card")

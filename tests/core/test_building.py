@@ -78,7 +78,7 @@ class MakeTests(SimpleTestCase):
             ("a", {"seed": "no"}, "", "Seed: “no” is not a color."),
             ("a", {"seed": "#111", "count": "0"}, "", "1 to 60 steps, not 0"),
             ("a", {"seed": "#111", "count": "1000"}, "", "1 to 60 steps, not 1000"),
-            ("a", {"seed": "#111", "count": "x"}, "", "Steps: “x” is no number."),
+            ("a", {"seed": "#111", "count": "x"}, "", "Steps: “x” is not a number."),
             ("a", {"seed": "#111", "count": "2.5"}, "", "Steps: A ramp has whole steps."),
             ("a", {"seed": "#111", "count": "2"}, "x x", "Two steps are named “x”"),
             ("a", {"seed": "#111", "count": "2"}, "x", "2 steps need 2 names; 1 were given."),

@@ -110,7 +110,7 @@ class CliTests(SimpleTestCase):
             ('[{"foreground": "white", "background": []}]', "list of paths"),
             (
                 '[{"foreground": "white", "background": "black", "use": "poster"}]',
-                "“poster” is no use.",
+                "“poster” is not a use.",
             ),
             ('[{"foreground": "white", "background": "black", "required": 40}]', "from 0 to 21"),
         ):

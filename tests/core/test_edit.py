@@ -43,7 +43,7 @@ class SetValueTests(SimpleTestCase):
                 self.set(key, text)
 
     def test_a_circle_is_refused_in_whatever_theme_it_would_be(self):
-        with self.assertRaisesMessage(EditError, "Circle: text → title → text."):
+        with self.assertRaisesMessage(EditError, "Circular reference: text → title → text."):
             self.set("text", "{title}", DARK)
 
     def test_a_mode_that_is_gone_is_refused(self):

@@ -132,8 +132,8 @@ class ReckoningTests(SimpleTestCase):
                 "The whole is a product of units, and a length is needed here.",
             ),
             ("calc(4px -2px)", "dimension", "position 10", "An operator is missing before “-2px”."),
-            ("calc(4px / 0)", "dimension", "", "Nothing can be divided by zero."),
-            ("4furlongs", "dimension", "position 1", "“furlongs” is no unit."),
+            ("calc(4px / 0)", "dimension", "", "Division by zero."),
+            ("4furlongs", "dimension", "position 1", "“furlongs” is not a unit."),
             (
                 "color-mix(in oklch, {ink.1})",
                 "color",
@@ -144,7 +144,7 @@ class ReckoningTests(SimpleTestCase):
                 "color-mix(in mauve, red, blue)",
                 "color",
                 "position 11",
-                "“mauve” is no space to mix in.",
+                "“mauve” is not a color space to mix in.",
             ),
             (
                 "oklch(from {a b} l c)",
@@ -153,12 +153,12 @@ class ReckoningTests(SimpleTestCase):
                 "oklch() takes three channels, and an alpha after `/`.",
             ),
             ("mix({a}, {b})", "color", "position 1", "mix() makes no color."),
-            ("{a} {b}", "color", "position 5", "“{b}” is one too many after a color."),
+            ("{a} {b}", "color", "position 5", "“{b}” is unexpected after a color."),
             (
                 "oklch(from {ink.11} calc(l + ) c h)",
                 "color",
                 "position 21",
-                "A value is missing beside an operator.",
+                "A value is missing next to an operator.",
             ),
         ):
             with self.subTest(text):

@@ -302,8 +302,8 @@ class ReadingTests(SimpleTestCase):
         self.assertEqual(
             found,
             [
-                ("a has no result: Circle: a → b → a.", "sky night"),
-                ("b has no result: Circle: a → b → a.", "sky night"),
+                ("a has no result: Circular reference: a → b → a.", "sky night"),
+                ("b has no result: Circular reference: a → b → a.", "sky night"),
                 ("c has no result: {nothing} does not exist.", ""),
                 ("e has no result: {d} is a dimension, and a color is needed here.", ""),
             ],

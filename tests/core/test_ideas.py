@@ -148,7 +148,7 @@ class CoverageTests(SimpleTestCase):
         self.assertEqual((gap.id, gap.where), ("page", "dark"))
         after = covering.fill(built, gap.id, counter_keys())
         self.assertEqual(Resolver(after).resolve("surface.page", (1,)).hex, "#ffffff")
-        with self.assertRaisesMessage(PrismError, "There is no such need."):
+        with self.assertRaisesMessage(PrismError, "Nothing by that name is missing."):
             covering.fill(built, "nothing", counter_keys())
 
 
@@ -191,7 +191,7 @@ class MeasureTests(SimpleTestCase):
         space_kind = measures.kind_of("space")
         for base, values, sentence in (
             ("4px", "", "1 to 24 values"),
-            ("4px", "x", "“x” is no number."),
+            ("4px", "x", "“x” is not a number."),
             ("red", "1", "red"),
             ("4px", " ".join("1" * 30), "not 30"),
         ):

@@ -135,9 +135,9 @@ class BadPictureTests(SimpleTestCase):
         return b"\x89PNG\r\n\x1a\n" + chunks
 
     def test_what_is_no_picture_or_too_large_is_refused_in_words(self):
-        self.refused(b"", "This is no picture that can be read.")
+        self.refused(b"", "This picture cannot be read.")
         self.refused(b"<svg xmlns='http://www.w3.org/2000/svg'/>", "This is no picture")
-        self.refused(saved(areas(AREAS))[:200], "This is no picture that can be read.")
+        self.refused(saved(areas(AREAS))[:200], "This picture cannot be read.")
         self.refused(self.claiming(40_000, 40_000), "far more than 24 megapixels")
         self.refused(self.claiming(6_000, 5_000), "says it is 6000 x 5000; at most 24 megapixels")
         self.refused(self.claiming(2_000_000, 2), "at most 24 megapixels")

@@ -91,15 +91,15 @@ class CircleTests(SimpleTestCase):
         )
         resolver = Resolver(built)
         dark = resolver.theme(DARK)
-        self.assertEqual(resolver.resolve("b", dark).broken, "Circle: a → b → a.")
-        self.assertEqual(resolver.resolve("a", dark).broken, "Circle: a → b → a.")
-        self.assertIn("Circle: a → b → a.", resolver.resolve("c", dark).broken)
+        self.assertEqual(resolver.resolve("b", dark).broken, "Circular reference: a → b → a.")
+        self.assertEqual(resolver.resolve("a", dark).broken, "Circular reference: a → b → a.")
+        self.assertIn("Circular reference: a → b → a.", resolver.resolve("c", dark).broken)
         self.assertEqual(resolver.resolve("free", dark).hex, "#444444")
         self.assertEqual(resolver.resolve("c", resolver.theme({})).hex, "#111111")
 
     def test_a_token_that_refers_to_itself_is_a_circle(self):
         built = document(token("a", "{a}"))
-        self.assertEqual(Resolver(built).resolve("a", (0, 0)).broken, "Circle: a → a.")
+        self.assertEqual(Resolver(built).resolve("a", (0, 0)).broken, "Circular reference: a → a.")
 
 
 class MemoTests(SimpleTestCase):

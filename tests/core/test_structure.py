@@ -224,9 +224,9 @@ class AxisTests(SimpleTestCase):
 
     def test_names_are_given_once(self):
         built = document(token("a", "#000000"))
-        with self.assertRaisesMessage(EditError, "Two axes have one name."):
+        with self.assertRaisesMessage(EditError, "Two axes have the same name."):
             axes.rename_axis(built, "brand", "appearance")
-        with self.assertRaisesMessage(EditError, "Every mode has a name of its own."):
+        with self.assertRaisesMessage(EditError, "Two modes have the same name."):
             axes.rename_mode(built, "appearance", "dark", "light")
         with self.assertRaisesMessage(EditError, "It is the only mode."):
             axes.remove_mode(document(axes=(axis("x", "one"),)), "x", "one")

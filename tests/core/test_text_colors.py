@@ -177,7 +177,7 @@ class BringTests(SimpleTestCase):
             found = from_file(self.built, data, name, self.keys)
             self.assertEqual([one.path for one in found], wanted, name)
         for name, data, sentence in (
-            ("a.txt", b"\xff\xfe\x00", "The file is no text."),
+            ("a.txt", b"\xff\xfe\x00", "The file is not text."),
             ("a.txt", b"nothing", "a.txt: There is no color in this text."),
             ("a.tokens.json", b'{"a": {"$type": "number", "$value": 3}}', "holds no color"),
         ):

@@ -144,7 +144,7 @@ class LimitTests(SimpleTestCase):
     def test_texts_that_nothing_can_hold(self):
         for text in ('"\\u0000"', '"\\ud800"'):
             tree = b'{"a": {"$type": "string", "$value": %s}}' % text.encode()
-            self.refused("a character that no text can hold", "x.tokens.json", tree)
+            self.refused("a character that text cannot contain", "x.tokens.json", tree)
         whole_pair = b'{"a": {"$type": "string", "$value": "\\ud83d\\ude00"}}'
         self.assertEqual(
             len(files.read({"x.tokens.json": whole_pair}, counter_keys()).document.tokens), 1

@@ -173,7 +173,7 @@ class RampTests(PaletteCase):
                 {"command": "rename-step", "token": "spruce.1", "name": "2"},
                 "There is a token",
             ),
-            ({"command": "add-missing", "need": "moon"}, "There is no such need."),
+            ({"command": "add-missing", "need": "moon"}, "Nothing by that name is missing."),
         ):
             self.refused(self.post("palette:command", ramp="spruce", **fields), sentence)
         stale = self.post("palette:command", command="release-step", token="x", revision=99)
@@ -241,7 +241,7 @@ class BringTests(PaletteCase):
         for said, sentence, status in (
             ({"text": "nothing"}, "There is no color in this text.", 422),
             ({"text": ""}, "There is nothing to import.", 400),
-            ({"file": SimpleUploadedFile("a.txt", b"\xff\xff")}, "The file is no text.", 422),
+            ({"file": SimpleUploadedFile("a.txt", b"\xff\xff")}, "The file is not text.", 422),
             ({"file": SimpleUploadedFile("a.txt", b"x" * 26_000_000)}, "at most 25 MB", 400),
         ):
             self.refused(self.client.post(self.url("importing:preview"), said), sentence, status)
@@ -282,8 +282,8 @@ class PictureTests(PaletteCase):
 
     def test_bad_pictures_are_refused_in_words(self):
         for data, sentence, status in (
-            (b"not a picture", "This is no picture that can be read.", 422),
-            (b"", "This is no picture that can be read.", 422),
+            (b"not a picture", "This picture cannot be read.", 422),
+            (b"", "This picture cannot be read.", 422),
             (b"\0" * 25_400_000, "has 25 MB; at most 25 MB are read.", 400),
             (b"\0" * 101_000_000, "The upload has 101 MB; at most 26 MB are accepted.", 413),
         ):
@@ -432,7 +432,7 @@ class BeginTests(RoomCase):
     def test_an_empty_palette_shows_the_ways_in(self):
         self.make(Document(name="Empty"))
         page = self.client.get(self.url("palette:room"))
-        for words in ("Make the first ramp", "Import colors", "From a picture", "Ideas"):
+        for words in ("Add first ramp", "Import colors", "From a picture", "Ideas"):
             self.assertContains(page, words)
 
     def test_colors_beyond_srgb_are_marked_and_shown_in_the_notation_asked_for(self):

@@ -263,7 +263,7 @@ class TokenTests(TwoPeopleCase):
         self.write(self.ana, self.page(), lambda d: value(d, "page", "{text}"))
         self.write(self.ana, self.page(), lambda d: value(d, "page", "#eeeeee"))
         self.write(self.bo, self.page(), lambda d: value(d, "text", "{page}"))
-        self.clash_of(store.undo, self.ana, "Circle: text → page → text.", self.bo)
+        self.clash_of(store.undo, self.ana, "Circular reference: text → page → text.", self.bo)
 
 
 class AnyEditTests(TestCase):

@@ -177,7 +177,7 @@ class PairingTests(RoomCase):
         response = self.client.get(self.url("checks:room"))
         self.assertContains(response, "text.main")
         self.assertContains(response, "4.47")
-        self.assertContains(response, "1 falls short somewhere")
+        self.assertContains(response, "1 falls short in some theme")
 
     def test_what_is_wrong_is_said_in_the_form(self):
         response = self.add(background="pag")
@@ -271,7 +271,7 @@ class ExchangeTests(RoomCase):
         self.assertEqual(response.status_code, 302)
         self.assertEqual(self.text("c"), "{x}")
         page = self.client.get(self.url("exchange:room"))
-        self.assertContains(page, "a has no result: Circle: a → b → a.")
+        self.assertContains(page, "a has no result: Circular reference: a → b → a.")
         self.assertContains(page, "c has no result: {x} does not exist.")
         for name in ("palette", "tokens", "stage", "checks"):
             self.assertEqual(self.client.get(self.url(f"{name}:room")).status_code, 200)

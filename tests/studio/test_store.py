@@ -101,7 +101,7 @@ class SaveTests(StoreCase):
         project = self.make(token("a", "#111111"), token("b", "#222222"))
         old = store.load(project)
         store.record(project, old, set_value(old, "{b}"), self.tove, "First")
-        with self.assertRaisesMessage(PrismError, "Circle: a → b → a."):
+        with self.assertRaisesMessage(PrismError, "Circular reference: a → b → a."):
             store.record(project, old, set_value(old, "{a}", key="b"), self.maren, "Second")
         self.assertEqual(self.fresh(project).document.token("b").value(), Expression("#222222"))
 

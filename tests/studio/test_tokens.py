@@ -343,7 +343,7 @@ class LinkTests(RoomCase):
         stored = self.stored()
         self.assertEqual(len(stored.tokens), 104)
         page = self.client.get(self.url("mapping:link"))
-        self.assertContains(page, "What counts as the palette")
+        self.assertContains(page, "What counts as palette")
         self.project.refresh_from_db()
         groups = list(meaning)
         said = {"revision": self.project.revision, "tier": "semantic", "groups": groups}

@@ -13,4 +13,4 @@ def idea_of(address: IdeasAddress) -> Idea:
     for idea in source().ideas(address.brief):
         if idea.key == address.idea:
             return idea
-    raise EditError("That idea cannot be found again.", fix="Ask for ideas once more.")
+    raise EditError("That idea cannot be found again.", fix="Ask for ideas again.")

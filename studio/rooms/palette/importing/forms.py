@@ -102,7 +102,7 @@ class AssignForm(CommandForm):
 
     def command(self) -> Command:
         if self._picture is None:
-            raise EditError("That picture is no longer kept.", fix="Import it again.")
+            raise EditError("That picture is no longer there.", fix="Import it again.")
         uses = tuple(
             (cluster["hex"], kind, self.data.get(f"target-{n}", "")[:300].strip())
             for n, cluster in enumerate(self._picture.colors)
