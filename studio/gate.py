@@ -1,8 +1,11 @@
 """The gate before the application: whole requests only, and a few at a time."""
 
+from __future__ import annotations
+
 import shutil
 import tempfile
 from threading import BoundedSemaphore
+from typing import Any
 
 #: What one request may send, in bytes: 24 MB of files and what their form takes.
 MAX_BODY = 25 * 1024 * 1024
@@ -10,8 +13,10 @@ _DISCARDED = 4 * MAX_BODY
 _IN_MEMORY = 1024 * 1024
 _AT_ONCE = 2
 
+Environ = dict[str, Any]
 
-def length_of(environ):
+
+def length_of(environ: Environ) -> int:
     """How many bytes the body of a request is said to have."""
     text = environ.get("CONTENT_LENGTH") or "0"
     return int(text) if text.isascii() and text.isdigit() else 0
@@ -24,11 +29,11 @@ class Gate:
     body over ``MAX_BODY`` is never kept: the application refuses it by its length.
     """
 
-    def __init__(self, application, at_once=_AT_ONCE):
+    def __init__(self, application: Any, at_once: int = _AT_ONCE) -> None:
         self.application = application
         self.slots = BoundedSemaphore(at_once)
 
-    def __call__(self, environ, start_response):
+    def __call__(self, environ: Environ, start_response: Any) -> list[bytes]:
         length = length_of(environ)
         source = environ["wsgi.input"]
         with tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY) as body:
@@ -50,16 +55,16 @@ class Gate:
 class _Limited:
     """At most so many bytes of a source."""
 
-    def __init__(self, source, left):
+    def __init__(self, source: Any, left: int) -> None:
         self.source, self.left = source, left
 
-    def read(self, size):
-        data = self.source.read(min(size, self.left))
+    def read(self, size: int = -1, /) -> bytes:
+        data: bytes = self.source.read(min(size, self.left))
         self.left -= len(data)
         return data
 
 
-def _discard(source, left):
+def _discard(source: Any, left: int) -> None:
     """Read on without keeping anything, so that the sender comes to hear the answer."""
     while left > 0 and (data := source.read(min(left, 65536))):
         left -= len(data)

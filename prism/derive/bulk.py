@@ -67,7 +67,9 @@ def mark(
     """Set what is said of many tokens; None leaves a member as it is."""
     named = next((one for one in TIERS if one == tier), None)
     if tier is not None and named is None:
-        raise EditError(f"“{tier[:40]}” is not a tier.", fix="A token is raw, semantic or component.")
+        raise EditError(
+            f"“{tier[:40]}” is not a tier.", fix="A token is raw, semantic or component."
+        )
     wanted = set(keys)
     missing = wanted - {token.key for token in document.tokens}
     if missing:

@@ -236,7 +236,9 @@ class _Parser:
         name = words[0] if words else ""
         if name not in MIX_SPACES:
             raise self.bad(
-                parts[0][0], f"“{name}” is not a color space to mix in.", f"Known: {', '.join(MIX_SPACES)}."
+                parts[0][0],
+                f"“{name}” is not a color space to mix in.",
+                f"Known: {', '.join(MIX_SPACES)}.",
             )
         hue = "shorter"
         if len(words) > 1:

@@ -41,7 +41,9 @@ def read(data: bytes, name: str) -> tuple[dict[str, bytes], list[str]]:
         ValueError,
     ):
         raise FormatError(
-            "The file is not a zip archive that can be read.", place=name, fix="Make the archive again."
+            "The file is not a zip archive that can be read.",
+            place=name,
+            fix="Make the archive again.",
         ) from None
 
 

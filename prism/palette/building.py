@@ -186,7 +186,9 @@ def veils(
     if found is None or found.type != "color":
         raise EditError("That color is no longer there.")
     if not shares or any(not 1 <= share <= 99 for share in shares):
-        raise EditError("An overlay covers 1 to 99 percent.", fix="Write percentages such as 8 16 50.")
+        raise EditError(
+            "An overlay covers 1 to 99 percent.", fix="Write percentages such as 8 16 50."
+        )
     path = shown_path_or_root(document, found)
     made = [
         step_token(new_key(), f"{group}.{share:02d}", f"rgb(from {{{path}}} r g b / {share}%)")

@@ -158,7 +158,9 @@ def place(
         check_path(path)
         there = changed.token_at(path)
         if choice.action not in ACTIONS:
-            raise EditError(f"“{choice.action[:20]}” is not something to do with a color.", place=path)
+            raise EditError(
+                f"“{choice.action[:20]}” is not something to do with a color.", place=path
+            )
         if there is not None and choice.action == "add":
             raise EditError(
                 f"“{path}” is there already.", fix="Replace it, or choose another name."

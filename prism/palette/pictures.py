@@ -130,8 +130,7 @@ def _limit(size: tuple[int, int], kind: str, file: str) -> None:
     most = MAX_PIXELS_OF.get(kind, MAX_PIXELS)
     if width * height > most or max(width, height) > MAX_SIDE:
         raise FormatError(
-            f"The picture is {width} x {height}; at most "
-            f"{most / 1e6:.0f} megapixels are read.",
+            f"The picture is {width} x {height}; at most {most / 1e6:.0f} megapixels are read.",
             place=file,
             fix="Save a smaller one.",
         )

@@ -136,9 +136,7 @@ def _check(recipe: Recipe) -> None:
         raise PrismError("Targets grow from step to step.", fix="Write the smallest first.")
     for color, what in ((recipe.seed, "A seed"), (recipe.reference, "A reference")):
         if color.alpha < 1:
-            raise PrismError(
-                f"{what} is opaque.", fix="Make an overlay of a translucent color."
-            )
+            raise PrismError(f"{what} is opaque.", fix="Make an overlay of a translucent color.")
     if not 0 <= recipe.ends[1] < recipe.ends[0] <= 1:
         raise PrismError("Lightest and darkest are lightness from 0 to 1, the lighter first.")
     if not (0 <= recipe.curve <= 4 and 0 <= recipe.tint <= 4):
@@ -277,9 +275,7 @@ def _written(
         ratio = float(contrast_ratio((red / 255, green / 255, blue / 255), reference))
         if all((ratio >= one) == (target >= one) for one in THRESHOLDS):
             return made
-    raise PrismError(
-        "There are too many steps for 8 bits.", fix="Choose fewer, or wider targets."
-    )
+    raise PrismError("There are too many steps for 8 bits.", fix="Choose fewer, or wider targets.")
 
 
 def as_stored(color: space.Color, gamut: str) -> space.Color:

@@ -5,10 +5,13 @@ may try for one account is less than what others together may, so that nobody ca
 of her own account by trying for her a few times.
 """
 
+from __future__ import annotations
+
 import hashlib
 from datetime import timedelta
 
 from django.conf import settings
+from django.http import HttpRequest
 from django.utils import timezone
 
 from prism.errors import PrismError
@@ -27,16 +30,17 @@ class TooManyTriesError(PrismError):
     """Somebody has tried too often; it is not even looked at."""
 
 
-def address_of(request):
+def address_of(request: HttpRequest) -> str:
     """The address a request came from: the sender's, or the one that our own proxy names."""
     if settings.BEHIND_PROXY:
         named = request.headers.get("X-Forwarded-For", "").rpartition(",")[2].strip()
         if named:
             return named
-    return request.META.get("REMOTE_ADDR", "")
+    address: str = request.META.get("REMOTE_ADDR", "")
+    return address
 
 
-def refuse_too_many(request, kind, account=""):
+def refuse_too_many(request: HttpRequest, kind: str, account: str = "") -> None:
     """Raise ``TooManyTriesError`` where the limit of a kind is reached."""
     since = timezone.now() - WINDOW
     for what, subject in _subjects(request, kind, account):
@@ -47,25 +51,25 @@ def refuse_too_many(request, kind, account=""):
             )
 
 
-def count(request, kind, account=""):
+def count(request: HttpRequest, kind: str, account: str = "") -> None:
     """Keep that somebody has tried."""
     Try.objects.bulk_create(
         Try(kind=kind, subject=subject) for _, subject in _subjects(request, kind, account)
     )
 
 
-def forget(request, kind, account):
+def forget(request: HttpRequest, kind: str, account: str) -> None:
     """Count the tries of an account from an address no more, once one has succeeded."""
     subjects = dict(_subjects(request, kind, account))
     Try.objects.filter(kind=kind, subject=subjects["account at address"]).delete()
 
 
-def purge():
+def purge() -> int:
     """Remove what no limit counts any more; returns how many."""
     return Try.objects.older_than(timezone.now() - WINDOW).delete()[0]
 
 
-def _subjects(request, kind, account):
+def _subjects(request: HttpRequest, kind: str, account: str) -> list[tuple[str, str]]:
     parts = {
         "address": address_of(request),
         "account": account.lower(),

@@ -1,13 +1,19 @@
 """Signing in and out, making an account, changing one's password."""
 
+from __future__ import annotations
+
+from typing import Any
+
 from django.contrib import messages
 from django.contrib.auth import login, update_session_auth_hash, views
 from django.contrib.auth.forms import AuthenticationForm, PasswordChangeForm, UserCreationForm
+from django.contrib.auth.models import User
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_http_methods
 
 from studio.accounts import limits
-from studio.accounts.permissions import open_to_all, signed_in
+from studio.accounts.permissions import open_to_all, person, signed_in
 
 _BACKEND = "django.contrib.auth.backends.ModelBackend"
 
@@ -27,13 +33,13 @@ class SignInView(views.LoginView):
     authentication_form = SignInForm
     redirect_authenticated_user = True
 
-    def post(self, request, *args, **kwargs):
+    def post(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
         self.name = request.POST.get("username", "")[:150]
         limits.refuse_too_many(request, "sign-in", self.name)
         limits.count(request, "sign-in", self.name)
         return super().post(request, *args, **kwargs)
 
-    def form_valid(self, form):
+    def form_valid(self, form: Any) -> HttpResponse:
         limits.forget(self.request, "sign-in", self.name)
         return super().form_valid(form)
 
@@ -44,12 +50,12 @@ sign_out = open_to_all(views.LogoutView.as_view(http_method_names=["post", "opti
 
 @open_to_all
 @require_http_methods(["GET", "POST"])
-def join(request):
+def join(request: HttpRequest) -> HttpResponse:
     """Make an account and sign in with it."""
     if request.method == "POST":
         limits.refuse_too_many(request, "join")
         limits.count(request, "join")
-    form = UserCreationForm(request.POST or None)
+    form: UserCreationForm[User] = UserCreationForm(request.POST or None)
     if request.method == "POST" and form.is_valid():
         login(request, form.save(), backend=_BACKEND)
         return redirect("projects:list")
@@ -58,16 +64,16 @@ def join(request):
 
 @signed_in
 @require_http_methods(["GET", "POST"])
-def password(request):
+def password(request: HttpRequest) -> HttpResponse:
     """Change one's own password; every other session of the account ends."""
     name = request.user.get_username()
     if request.method == "POST":
         limits.refuse_too_many(request, "password", name)
         limits.count(request, "password", name)
-    form = PasswordChangeForm(request.user, request.POST or None)
+    form = PasswordChangeForm(person(request), request.POST or None)
     if request.method == "POST" and form.is_valid():
         update_session_auth_hash(request, form.save())
         messages.success(request, "Your password is changed. You are signed out elsewhere.")
         return redirect("projects:list")
-    context = {"form": form, "has_one": request.user.has_usable_password()}
+    context = {"form": form, "has_one": person(request).has_usable_password()}
     return render(request, "accounts/password.html", context, status=400 if form.errors else 200)

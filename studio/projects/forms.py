@@ -1,5 +1,7 @@
 """Forms over whole projects."""
 
+from __future__ import annotations
+
 from django import forms
 from django.contrib.auth import get_user_model
 
@@ -35,8 +37,8 @@ class MemberForm(forms.Form):
     username = forms.CharField(max_length=150, label="Account name")
     role = forms.ChoiceField(choices=Membership.Role.choices, initial=Membership.Role.EDITOR)
 
-    def clean_username(self):
-        name = self.cleaned_data["username"].strip()
+    def clean_username(self) -> str:
+        name: str = self.cleaned_data["username"].strip()
         user = get_user_model().objects.filter(username=name).first()
         if user is None:
             raise forms.ValidationError(

@@ -1,5 +1,8 @@
 """Members of a project: inviting, changing roles, leaving. An owner always remains."""
 
+from __future__ import annotations
+
+from django.contrib.auth.models import User
 from django.db import transaction
 
 from prism.errors import PrismError
@@ -11,7 +14,7 @@ class MemberError(PrismError):
 
 
 @transaction.atomic
-def invite(project, user, role):
+def invite(project: Project, user: User, role: str) -> None:
     """Make ``user`` a member, or give her another role."""
     Project.objects.select_for_update().get(pk=project.pk)
     known = project.memberships.filter(user=user).first()
@@ -21,7 +24,7 @@ def invite(project, user, role):
 
 
 @transaction.atomic
-def remove(project, membership_id):
+def remove(project: Project, membership_id: int) -> None:
     """Take a member out."""
     Project.objects.select_for_update().get(pk=project.pk)
     member = project.memberships.filter(pk=membership_id).first()
@@ -32,7 +35,7 @@ def remove(project, membership_id):
     member.delete()
 
 
-def _keep_an_owner(project, leaving):
+def _keep_an_owner(project: Project, leaving: Membership) -> None:
     others = project.memberships.filter(role=Membership.Role.OWNER).exclude(pk=leaving.pk)
     if not others.exists():
         raise MemberError("A project needs an owner.", fix="Make somebody else an owner first.")

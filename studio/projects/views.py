@@ -1,9 +1,14 @@
 """Projects: the list, making, copying, renaming, deleting, members, undo and redo."""
 
+from __future__ import annotations
+
+from collections.abc import Callable
 from dataclasses import replace
+from typing import Any
 
 from django.contrib import messages
-from django.http import JsonResponse
+from django.contrib.auth.models import User
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
@@ -11,6 +16,7 @@ from prism.errors import PrismError
 from prism.model.document import Document
 from prism.starters import starter
 from studio.accounts.permissions import (
+    person,
     projects_for,
     requires,
     restorable_projects_for,
@@ -20,11 +26,12 @@ from studio.projects import members as membership
 from studio.projects.forms import BEGINNINGS, MemberForm, NameForm, NewForm
 from studio.rooms.page import back_to
 from studio.store import projects as store
+from studio.store.models import JournalEntry, Project
 
 
 @signed_in
 @require_GET
-def listing(request):
+def listing(request: HttpRequest) -> HttpResponse:
     """The projects one may see, and those one may bring back."""
     context = {
         "projects": projects_for(request.user),
@@ -36,24 +43,26 @@ def listing(request):
 
 @signed_in
 @require_POST
-def new(request):
+def new(request: HttpRequest) -> HttpResponse:
     """Make a project: empty, or from a starting point."""
     form = NewForm(request.POST)
     if not form.is_valid():
-        messages.error(request, " ".join(one for found in form.errors.values() for one in found))
+        messages.error(
+            request, " ".join(str(one) for errors in form.errors.values() for one in errors)
+        )
         return redirect("projects:list")
     said = form.cleaned_data
     chosen = starter(said["start"])
     document = chosen.build(store.new_key) if chosen else Document()
     label = f"Began with {chosen.name}" if chosen else "Made the project"
-    project = store.create(request.user, replace(document, name=said["name"]), label)
+    project = store.create(person(request), replace(document, name=said["name"]), label)
     rooms = {"file": "exchange:room", "picture": "importing:picture"}
     return redirect(rooms.get(said["start"], "palette:room"), project.code)
 
 
 @requires("view")
 @require_GET
-def open_project(request, project):
+def open_project(request: HttpRequest, project: Project) -> HttpResponse:
     """Go to the room where the work on a project begins."""
     empty = not store.load(project).document.tokens
     return redirect("palette:room" if empty else "tokens:room", project.code)
@@ -61,16 +70,18 @@ def open_project(request, project):
 
 @requires("view", {"POST": "manage"})
 @require_http_methods(["GET", "POST"])
-def settings(request, project):
+def settings(request: HttpRequest, project: Project) -> HttpResponse:
     """A project's name and members."""
     form = NameForm(request.POST or None, initial={"name": project.name})
     if request.method == "POST" and form.is_valid():
-        store.rename(project, request.user, form.cleaned_data["name"])
+        store.rename(project, person(request), form.cleaned_data["name"])
         return redirect("projects:settings", project.code)
     return _settings_page(request, project, form=form)
 
 
-def _settings_page(request, project, status=200, **forms):
+def _settings_page(
+    request: HttpRequest, project: Project, status: int = 200, **forms: Any
+) -> HttpResponse:
     context = {
         "project": project,
         "form": NameForm(initial={"name": project.name}),
@@ -83,7 +94,7 @@ def _settings_page(request, project, status=200, **forms):
 
 @requires("manage")
 @require_POST
-def invite(request, project):
+def invite(request: HttpRequest, project: Project) -> HttpResponse:
     """Invite a member by account name."""
     form = MemberForm(request.POST)
     if not form.is_valid():
@@ -97,7 +108,7 @@ def invite(request, project):
 
 @requires("manage")
 @require_POST
-def remove_member(request, project, member):
+def remove_member(request: HttpRequest, project: Project, member: int) -> HttpResponse:
     """Take a member out."""
     try:
         membership.remove(project, member)
@@ -108,16 +119,16 @@ def remove_member(request, project, member):
 
 @requires("view")
 @require_POST
-def copy(request, project):
+def copy(request: HttpRequest, project: Project) -> HttpResponse:
     """Make a copy that belongs to whoever asks."""
-    made = store.copy(project, request.user, f"{project.name}, copy"[:120])
+    made = store.copy(project, person(request), f"{project.name}, copy"[:120])
     messages.success(request, f"{made.name} is yours only.")
     return redirect("projects:settings", made.code)
 
 
 @requires("manage")
 @require_POST
-def delete(request, project):
+def delete(request: HttpRequest, project: Project) -> HttpResponse:
     """Put the project away."""
     store.delete(project)
     messages.success(request, f"{project.name} is deleted. You can restore it below.")
@@ -126,7 +137,7 @@ def delete(request, project):
 
 @requires("manage", deleted=True)
 @require_POST
-def bring_back(request, project):
+def bring_back(request: HttpRequest, project: Project) -> HttpResponse:
     """Bring a deleted project back."""
     store.bring_back(project)
     return redirect("projects:list")
@@ -134,7 +145,7 @@ def bring_back(request, project):
 
 @requires("view")
 @require_GET
-def pulse(request, project):
+def pulse(request: HttpRequest, project: Project) -> HttpResponse:
     """The newest revision, for pages that stay open; and whether a write of theirs was stored."""
     found = {"revision": project.revision}
     if write := request.GET.get("write", "")[:40]:
@@ -146,21 +157,26 @@ def pulse(request, project):
 
 @requires("edit")
 @require_POST
-def undo(request, project):
+def undo(request: HttpRequest, project: Project) -> HttpResponse:
     """Take back one's own newest edit."""
     return _swing(request, project, store.undo, "There is nothing of yours to undo.")
 
 
 @requires("edit")
 @require_POST
-def redo(request, project):
+def redo(request: HttpRequest, project: Project) -> HttpResponse:
     """Do again what one took back last."""
     return _swing(request, project, store.redo, "There is nothing of yours to redo.")
 
 
-def _swing(request, project, act, nothing):
+def _swing(
+    request: HttpRequest,
+    project: Project,
+    act: Callable[[Project, User], JournalEntry | None],
+    nothing: str,
+) -> HttpResponse:
     try:
-        entry = act(project, request.user)
+        entry = act(project, person(request))
     except PrismError as error:
         messages.error(request, f"This cannot be undone: {error}")
     else:

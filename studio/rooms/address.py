@@ -58,7 +58,7 @@ class Address:
         """The address of another page in the same themes."""
         return Address(self.theme, self.pinned)
 
-    def but(self, **changes: str) -> Self:
+    def but(self, **changes: Any) -> Self:
         """The same address with other members."""
         return replace(self, **changes)
 

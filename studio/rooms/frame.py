@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Generic, Self, TypeVar
+from typing import Any, Generic, Self, TypeVar
 
+from django.contrib.auth.models import User
 from django.http import HttpRequest
 from django.urls import reverse
 
 from prism.analysis import Analysis
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver, Theme
+from studio.accounts.permissions import person
 from studio.rooms.address import Address, state_of
 from studio.rooms.themes import DEFAULTS, read_theme, theme_text
 from studio.store import projects as store
@@ -49,6 +51,11 @@ class Frame(Generic[A]):
             pinned="" if pinned is None else theme_text(analysis, pinned) or DEFAULTS,
         )
         return cls(request, project, room, page or f"{room}:room", loaded, address, theme, pinned)
+
+    @property
+    def person(self) -> User:
+        """Who looks at the project."""
+        return person(self.request)
 
     @property
     def analysis(self) -> Analysis:
@@ -97,6 +104,10 @@ class Frame(Generic[A]):
         if self.request.method == "POST":
             return self._url(self.page) + self.query()
         return self.request.get_full_path()
+
+
+#: A frame with an address of any kind.
+AnyFrame = Frame[Any]
 
 
 def enter(request: HttpRequest, project: Project, room: str, page: str = "") -> Frame[Address]:

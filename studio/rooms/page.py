@@ -9,7 +9,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils.http import url_has_allowed_host_and_scheme
 
-from studio.rooms.frame import Frame
+from studio.rooms.frame import AnyFrame
 from studio.rooms.registry import ROOMS
 from studio.rooms.theme_bar import theme_bar
 from studio.store import projects as store
@@ -17,7 +17,7 @@ from studio.store.models import Project
 
 
 def show(
-    frame: Frame, template: str, context: Mapping[str, Any] | None = None, status: int = 200
+    frame: AnyFrame, template: str, context: Mapping[str, Any] | None = None, status: int = 200
 ) -> HttpResponse:
     """Render a room: the whole page, or its region alone where that was asked for."""
     fragment = wants_region(frame.request)
@@ -28,8 +28,8 @@ def show(
         "room_template": template,
         "route": _route(frame),
         "theme_bar": theme_bar(frame),
-        "undoable": store.undoable(frame.project, frame.request.user),
-        "redoable": store.redoable(frame.project, frame.request.user),
+        "undoable": store.undoable(frame.project, frame.person),
+        "redoable": store.redoable(frame.project, frame.person),
     }
     name = "ui/region.html" if fragment else "ui/room.html"
     response = render(frame.request, name, {**frame_context, **(context or {})}, status=status)
@@ -40,7 +40,7 @@ def show(
     return response
 
 
-def _route(frame: Frame) -> list[dict[str, Any]]:
+def _route(frame: AnyFrame) -> list[dict[str, Any]]:
     """The rooms with their addresses and live counts."""
     counts = frame.analysis.counts
     return [
@@ -55,7 +55,7 @@ def _route(frame: Frame) -> list[dict[str, Any]]:
     ]
 
 
-def stored(frame: Frame, page: Callable[[], HttpResponse]) -> HttpResponse:
+def stored(frame: AnyFrame, page: Callable[[], HttpResponse]) -> HttpResponse:
     """The response where the form of a page was stored: ``page()`` at once where its region was
     asked for, which spares the second request, and the way to the page elsewhere."""
     if not wants_region(frame.request):

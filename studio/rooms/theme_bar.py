@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from prism.model.document import Axis, Mode
 from prism.resolution.resolver import Theme
-from studio.rooms.frame import Frame
+from studio.rooms.frame import AnyFrame
 from studio.rooms.themes import theme_text
 
 #: The width that modes may take side by side, in pixels; the axes beyond it are folded.
@@ -34,7 +34,7 @@ class BarAxis:
     open: bool
 
 
-def theme_bar(frame: Frame) -> list[BarAxis]:
+def theme_bar(frame: AnyFrame) -> list[BarAxis]:
     """The axes of a document in the theme of a frame; as many open as fit, and the first."""
     bar = []
     used = 0
@@ -48,7 +48,7 @@ def _width(axis: Axis) -> int:
     return 30 + max(sum(42 + 7 * len(mode.name) for mode in axis.modes), 7 * len(axis.name))
 
 
-def _modes(frame: Frame, place: int) -> tuple[BarMode, ...]:
+def _modes(frame: AnyFrame, place: int) -> tuple[BarMode, ...]:
     modes = []
     for position, mode in enumerate(frame.document.axes[place].modes):
         theme = (*frame.theme[:place], position, *frame.theme[place + 1 :])
@@ -58,7 +58,7 @@ def _modes(frame: Frame, place: int) -> tuple[BarMode, ...]:
     return tuple(modes)
 
 
-def _sample(frame: Frame, theme: Theme) -> tuple[str, ...]:
+def _sample(frame: AnyFrame, theme: Theme) -> tuple[str, ...]:
     keys = [frame.analysis.guessed.get(slot, "") for slot in SAMPLED]
     colors = tuple(frame.resolver.resolve(key, theme).hex[:7] if key else "" for key in keys)
     return colors if any(colors) else ()

@@ -16,7 +16,7 @@ from prism import edits
 from prism.edits import Command
 from prism.edits.command import list_fields
 from prism.errors import EditError, PrismError
-from studio.rooms.frame import Frame
+from studio.rooms.frame import AnyFrame
 from studio.store import projects as store
 
 #: Characters that one field of a named command may have.
@@ -36,6 +36,12 @@ class CommandForm(forms.Form):
         """The command that was asked for. Raises ``PrismError`` where there is none."""
         raise NotImplementedError
 
+    def texts(self, name: str) -> list[str]:
+        """All texts that were sent under a name, at most ``MOST_MEMBERS``."""
+        data: Any = self.data
+        texts: list[str] = data.getlist(name)[:MOST_MEMBERS]
+        return texts
+
 
 class NamedCommandForm(CommandForm):
     """Any command of some families, by its id, with its fields by name.
@@ -54,7 +60,7 @@ class NamedCommandForm(CommandForm):
         if cls is None or cls.__module__ not in self._families:
             raise EditError("There is no such command here.", fix="Load the page again.")
         for name in list_fields(cls):
-            values[name] = self.data.getlist(name)[:MOST_MEMBERS]
+            values[name] = self.texts(name)
         return edits.from_fields(command, {"key": store.new_key(), **values})
 
 
@@ -65,7 +71,7 @@ def named(data: Any) -> tuple[str, dict[str, Any]]:
 
 
 def run(
-    frame: Frame,
+    frame: AnyFrame,
     form: CommandForm,
     refuse: Refuse,
     then: Callable[[store.Saved], str] | None = None,
@@ -84,10 +90,10 @@ def run(
     return redirect(then(saved) if then else frame.here)
 
 
-def save(frame: Frame, form: CommandForm) -> store.Saved:
+def save(frame: AnyFrame, form: CommandForm) -> store.Saved:
     """Store the command of a valid form. Lets every ``PrismError`` through."""
     revision = form.cleaned_data["revision"]
-    return store.save(frame.project, form.command(), frame.request.user, revision)
+    return store.save(frame.project, form.command(), frame.person, revision)
 
 
 def problems(form: forms.Form) -> str:

@@ -3,31 +3,47 @@
 Lists and nested values are JSON text, never jsonb, because order is data.
 """
 
+from __future__ import annotations
+
 import json
+from collections.abc import Collection
+from typing import Any, Self
 
 from django.conf import settings
+from django.contrib.auth.models import User
 from django.db import models
 from django.utils import timezone
 
 
-class ProjectQuerySet(models.QuerySet):
+class ProjectQuerySet(models.QuerySet["Project"]):
     """Named queries over projects."""
 
-    def alive(self):
+    def alive(self) -> Self:
         """Projects that were not deleted."""
         return self.filter(deleted_at=None)
 
-    def deleted(self):
+    def deleted(self) -> Self:
         """Projects that were deleted and can still be brought back."""
         return self.exclude(deleted_at=None)
 
-    def with_role_of(self, user):
+    def with_roles(self, roles: Collection[str]) -> Self:
+        """Those of ``with_role_of`` where the role is one of ``roles``."""
+        return self.filter(role__in=roles)
+
+    def with_role_of(self, user: User) -> Self:
         """Projects ``user`` is a member of, each with the role as ``role``."""
         return self.filter(memberships__user=user).annotate(role=models.F("memberships__role"))
 
 
 class Project(models.Model):
-    """A design project: one document and who may work on it."""
+    """A design project: one document and who may work on it.
+
+    ``role`` is set by ``with_role_of``, the rest by the view that let a person in.
+    """
+
+    role: str
+    may_edit: bool
+    may_manage: bool
 
     code = models.CharField(max_length=16, unique=True)
     revision = models.PositiveIntegerField(default=0)
@@ -46,7 +62,7 @@ class Project(models.Model):
     class Meta:
         ordering = ["name", "id"]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
 
@@ -70,7 +86,7 @@ class Membership(models.Model):
             models.UniqueConstraint(fields=["project", "user"], name="one_role_per_member")
         ]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return f"{self.user} as {self.role}"
 
 
@@ -85,11 +101,11 @@ class Row(models.Model):
         abstract = True
         ordering = ["position", "id"]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.key
 
 
-def _unique(name):
+def _unique(name: str) -> list[models.BaseConstraint]:
     return [models.UniqueConstraint(fields=["project", "key"], name=name)]
 
 
@@ -186,42 +202,44 @@ class Picture(models.Model):
     )
     added_at = models.DateTimeField(default=timezone.now)
 
-    def __str__(self):
+    def __str__(self) -> str:
         return self.name
 
     @property
-    def colors(self):
+    def colors(self) -> list[dict[str, Any]]:
         """Its colors as plain mappings, most telling first."""
-        return json.loads(self.text)["colors"]
+        colors: list[dict[str, Any]] = json.loads(self.text)["colors"]
+        return colors
 
     @property
-    def remarks(self):
+    def remarks(self) -> list[str]:
         """What there is to say of how it was read."""
-        return json.loads(self.text)["remarks"]
+        remarks: list[str] = json.loads(self.text)["remarks"]
+        return remarks
 
 
-class JournalEntryQuerySet(models.QuerySet):
+class JournalEntryQuerySet(models.QuerySet["JournalEntry"]):
     """Named queries over the journal."""
 
-    def edits_of(self, user):
+    def edits_of(self, user: User) -> Self:
         """Edits by ``user``, newest first, without undo and redo."""
         return self.filter(actor=user, kind=JournalEntry.Kind.EDIT).order_by("-revision")
 
-    def undone_by(self, user):
+    def undone_by(self, user: User | None) -> Self:
         """Edits by ``user`` that were undone and can be done again."""
         return self.filter(actor=user, state=JournalEntry.State.UNDONE)
 
-    def touching(self, key):
+    def touching(self, key: str) -> Self:
         """Entries whose operations name a part by this key, newest first."""
         return self.filter(operations__contains=json.dumps(key, ensure_ascii=False)[:-1]).order_by(
             "-revision"
         )
 
-    def written_as(self, write):
+    def written_as(self, write: str) -> Self:
         """Entries of the write that a page called ``write``."""
         return self.filter(write=write) if write else self.none()
 
-    def since(self, revision):
+    def since(self, revision: int) -> Self:
         """Entries after ``revision``, in order."""
         return self.filter(revision__gt=revision).order_by("revision")
 
@@ -270,5 +288,5 @@ class JournalEntry(models.Model):
             models.UniqueConstraint(fields=["project", "revision"], name="one_entry_per_revision")
         ]
 
-    def __str__(self):
+    def __str__(self) -> str:
         return f"{self.revision}: {self.label}"

@@ -1,19 +1,24 @@
 """Pictures that colors were taken from: a small copy of each, for a while."""
 
+from __future__ import annotations
+
 import json
 import secrets
+from typing import Any
 
+from django.contrib.auth.models import User
 from django.db import transaction
 
 from prism.color import space
-from studio.store.models import Picture
+from prism.palette.pictures import Picture as ReadPicture
+from studio.store.models import Picture, Project
 
 #: How many pictures a project keeps; older ones go.
 KEPT = 30
 
 
 @transaction.atomic
-def keep(project, actor, name, picture):
+def keep(project: Project, actor: User | None, name: str, picture: ReadPicture) -> str:
     """Keep what was read of a picture; returns the code it is found by."""
     kept = Picture.objects.create(
         project=project,
@@ -39,12 +44,12 @@ def keep(project, actor, name, picture):
     return kept.code
 
 
-def find(project, code):
+def find(project: Project, code: str) -> Picture | None:
     """A picture of a project by its code, or None."""
     plain = code.isalnum()  # the database takes no NUL character
     return Picture.objects.filter(project=project, code=code).first() if plain else None
 
 
-def kept(project):
+def kept(project: Project) -> list[Any]:
     """Code and name of the pictures that a project keeps, newest first."""
     return list(Picture.objects.filter(project=project).order_by("-id").values("code", "name"))

@@ -1,25 +1,30 @@
 """Loading a project's document, and the one way to change it."""
 
+from __future__ import annotations
+
 import json
 import secrets
 import threading
 from collections import OrderedDict
+from collections.abc import Callable, Sequence
 from contextvars import ContextVar
 from dataclasses import dataclass, replace
 from datetime import timedelta
+from typing import Any
 
+from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
 from prism.analysis import Analysis
 from prism.changes.outcome import Outcome
 from prism.compare.diff import Operation, apply, diff_tables, inverse
-from prism.compare.merge import clashing, merge, touches
+from prism.compare.merge import Clash, clashing, merge, touches
 from prism.compare.rows import condition_text, unflatten
-from prism.edits import written
+from prism.edits import Command, written
 from prism.edits.project import RenameProject
 from prism.errors import ConflictError, PrismError
-from prism.model.document import Document
+from prism.model.document import Condition, Document
 from prism.model.whole import flaws
 from studio.store import tables
 from studio.store.models import JournalEntry, Membership, Project
@@ -29,12 +34,12 @@ _CACHED_PROJECTS = 24
 _FARTHEST_BACK = 400
 #: How long a deleted project can be brought back.
 KEPT = timedelta(days=30)
-_cache = OrderedDict()
+_cache: OrderedDict[int, Loaded] = OrderedDict()
 _lock = threading.Lock()
 #: What the page calls the write that is being made, kept with its journal entry.
 WRITE = ContextVar("write", default="")
 #: The newest revision that was stored since this was last set to None.
-STORED = ContextVar("stored", default=None)
+STORED: ContextVar[int | None] = ContextVar("stored", default=None)
 
 
 class StaleError(PrismError):
@@ -51,14 +56,14 @@ class ClashError(ConflictError):
     ``clashes`` says what, ``entries`` the journal entry of the other side for each, or None.
     """
 
-    def __init__(self, clashes, entries):
+    def __init__(self, clashes: Sequence[Clash], entries: Sequence[JournalEntry | None]) -> None:
         self.clashes = clashes
         self.entries = entries
         super().__init__(
             clashing(clashes, self.who), fix="Yours was not stored. Choose, and try again."
         )
 
-    def who(self, clash):
+    def who(self, clash: Clash) -> str:
         """The name of the person who wrote the other side of a clash."""
         entry = self.entries[self.clashes.index(clash)]
         return entry.actor.get_username() if entry and entry.actor else "Somebody else"
@@ -72,17 +77,17 @@ class Loaded:
     revision: int
 
     @property
-    def document(self):
+    def document(self) -> Document:
         """The document itself."""
         return self.analysis.document
 
 
-def new_key():
+def new_key() -> str:
     """A fresh key for a part of a document."""
     return secrets.token_hex(6)
 
 
-def load(project):
+def load(project: Project) -> Loaded:
     """The project's document at the revision ``project`` was read at or a later one.
 
     A cached document that is behind is brought up to date by the journal's operations.
@@ -99,7 +104,7 @@ def load(project):
     return loaded
 
 
-def _read(pk):
+def _read(pk: int) -> Loaded:
     """Read a whole document, again where somebody stored something meanwhile."""
     while True:
         current = Project.objects.get(pk=pk)
@@ -108,7 +113,7 @@ def _read(pk):
             return Loaded(Analysis(document), current.revision)
 
 
-def _catch_up(project, cached):
+def _catch_up(project: Project, cached: Loaded) -> Loaded:
     entries = list(project.journal.since(cached.revision))
     expected = list(range(cached.revision + 1, cached.revision + 1 + len(entries)))
     if not entries or [entry.revision for entry in entries] != expected:
@@ -118,7 +123,7 @@ def _catch_up(project, cached):
     return Loaded(Analysis(document, cached.analysis), entries[-1].revision)
 
 
-def _remember(pk, loaded):
+def _remember(pk: int, loaded: Loaded) -> None:
     with _lock:
         known = _cache.get(pk)
         if known is None or known.revision <= loaded.revision:
@@ -128,23 +133,23 @@ def _remember(pk, loaded):
             _cache.popitem(last=False)
 
 
-def forget_all():
+def forget_all() -> None:
     """Empty the cache; for tests that roll the database back."""
     with _lock:
         _cache.clear()
 
 
-def operations_of(entry):
+def operations_of(entry: JournalEntry) -> list[Operation]:
     """The operations a journal entry holds."""
     return [Operation(**plain) for plain in json.loads(entry.operations)]
 
 
-def history(project, key, limit=12):
+def history(project: Project, key: str, limit: int = 12) -> list[JournalEntry]:
     """The newest journal entries that touch a token."""
     return list(project.journal.touching(key).select_related("actor")[:limit])
 
 
-def changed_since(project, revision):
+def changed_since(project: Project, revision: int) -> set[str]:
     """Keys of the tokens that were changed after ``revision``."""
     found = set()
     for entry in project.journal.since(revision):
@@ -154,7 +159,7 @@ def changed_since(project, revision):
     return found
 
 
-def at(project, revision, farthest=_FARTHEST_BACK):
+def at(project: Project, revision: int, farthest: int = _FARTHEST_BACK) -> Loaded:
     """The document as it was at ``revision``, at most ``farthest`` revisions ago.
 
     Raises ``StaleError`` where there was none.
@@ -182,7 +187,9 @@ class Saved:
     sentence: str
 
 
-def save(project, command, actor, revision=None):
+def save(
+    project: Project, command: Command, actor: User | None, revision: int | None = None
+) -> Saved:
     """Store what a command makes of the document at ``revision``, the newest without.
 
     What others have stored since is kept, as ``record`` says. Lets every ``PrismError`` through.
@@ -194,7 +201,17 @@ def save(project, command, actor, revision=None):
     return Saved(stored, outcome, sentence)
 
 
-def record(project, before, after, actor, label, *, kind=KIND.EDIT, reverts=None, command=""):
+def record(
+    project: Project,
+    before: Loaded,
+    after: Document,
+    actor: User | None,
+    label: str,
+    *,
+    kind: str = KIND.EDIT,
+    reverts: JournalEntry | None = None,
+    command: str = "",
+) -> Loaded:
     """Store ``after``, which was made from the loaded ``before``; the only writer.
 
     Everything happens in one transaction: the rows, the journal entry, the revision. What others
@@ -223,7 +240,9 @@ def record(project, before, after, actor, label, *, kind=KIND.EDIT, reverts=None
     return stored
 
 
-def _enter(current, actor, label, operations, **entry):
+def _enter(
+    current: Project, actor: User | None, label: str, operations: Sequence[Operation], **entry: Any
+) -> None:
     """Write the next revision of a locked project with its journal entry."""
     current.revision += 1
     current.changed_at = timezone.now()
@@ -239,12 +258,12 @@ def _enter(current, actor, label, operations, **entry):
     )
 
 
-def _committed(pk, stored):
+def _committed(pk: int, stored: Loaded) -> None:
     STORED.set(stored.revision)
     _remember(pk, stored)
 
 
-def _refuse_flaws(document, before):
+def _refuse_flaws(document: Document, before: Document) -> None:
     found = flaws(document, before)
     if found:
         raise NotWholeError(
@@ -252,7 +271,9 @@ def _refuse_flaws(document, before):
         )
 
 
-def note_kept(project, actor, token, condition, label):
+def note_kept(
+    project: Project, actor: User | None, token: str, condition: Condition, label: str
+) -> None:
     """Write into the journal that somebody let the stored value of a cell stand; nothing changes.
 
     Raises ``StaleError`` where there is no such value any more.
@@ -271,7 +292,7 @@ def note_kept(project, actor, token, condition, label):
     project.revision = current.revision
 
 
-def _merged(current, before, after):
+def _merged(current: Project, before: Loaded, after: Document) -> tuple[Loaded, Document]:
     """What is stored now, and it together with what ``after`` changed of ``before``."""
     theirs = load(current)
     merged = merge(before.document, after, theirs.document)
@@ -282,7 +303,7 @@ def _merged(current, before, after):
     return theirs, merged.document
 
 
-def _writer(entries, clash):
+def _writer(entries: Sequence[JournalEntry], clash: Clash) -> JournalEntry | None:
     """The newest of ``entries`` that changed what a clash is about, or else the newest."""
     for entry in reversed(entries):
         if any(touches(operation, clash.rows) for operation in operations_of(entry)):
@@ -290,19 +311,19 @@ def _writer(entries, clash):
     return entries[-1] if entries else None
 
 
-def undoable(project, actor):
+def undoable(project: Project, actor: User) -> JournalEntry | None:
     """The newest edit of ``actor`` that can be taken back, or None."""
     edits = project.journal.edits_of(actor).defer("operations")
     return edits.filter(state=JournalEntry.State.DONE).first()
 
 
-def redoable(project, actor):
+def redoable(project: Project, actor: User) -> JournalEntry | None:
     """The edit of ``actor`` that was taken back last, or None."""
     edits = project.journal.edits_of(actor).defer("operations")
     return edits.filter(state=JournalEntry.State.UNDONE).last()
 
 
-def undo(project, actor):
+def undo(project: Project, actor: User) -> JournalEntry | None:
     """Take back the actor's newest edit; returns its journal entry, or None if there is none.
 
     It is merged with what others have stored since: references follow their renames, and
@@ -311,13 +332,15 @@ def undo(project, actor):
     return _swing(project, actor, undoable, KIND.UNDO)
 
 
-def redo(project, actor):
+def redo(project: Project, actor: User) -> JournalEntry | None:
     """Do again what the actor took back last; as ``undo``."""
     return _swing(project, actor, redoable, KIND.REDO)
 
 
 @transaction.atomic
-def _swing(project, actor, pick, kind):
+def _swing(
+    project: Project, actor: User, pick: Callable[[Project, User], JournalEntry | None], kind: Any
+) -> JournalEntry | None:
     current = Project.objects.select_for_update().get(pk=project.pk)
     entry = pick(current, actor)
     if entry is None:
@@ -341,7 +364,7 @@ def _swing(project, actor, pick, kind):
 
 
 @transaction.atomic
-def create(owner, document, label="Made the project"):
+def create(owner: User, document: Document, label: str = "Made the project") -> Project:
     """A new project with ``document``, owned by ``owner``."""
     project = Project.objects.create(code=secrets.token_hex(5), name=document.name)
     Membership.objects.create(project=project, user=owner, role=Membership.Role.OWNER)
@@ -352,28 +375,28 @@ def create(owner, document, label="Made the project"):
 
 
 @transaction.atomic
-def copy(project, owner, name):
+def copy(project: Project, owner: User, name: str) -> Project:
     """A project of its own with the same document, owned by ``owner``."""
     document = replace(load(project).document, name=name)
     return create(owner, document, f"Copied from {project.name}")
 
 
-def rename(project, actor, name):
+def rename(project: Project, actor: User, name: str) -> Saved:
     """Give the project another name."""
     return save(project, RenameProject(name), actor)
 
 
-def delete(project):
+def delete(project: Project) -> None:
     """Put the project away; it can be brought back."""
     Project.objects.filter(pk=project.pk).update(deleted_at=timezone.now())
 
 
-def bring_back(project):
+def bring_back(project: Project) -> None:
     """Bring a deleted project back."""
     Project.objects.filter(pk=project.pk).update(deleted_at=None)
 
 
-def purge_deleted():
+def purge_deleted() -> int:
     """Remove for good what was deleted longer ago than ``KEPT``; returns how many."""
     old = Project.objects.deleted().filter(deleted_at__lt=timezone.now() - KEPT)
     count = old.count()

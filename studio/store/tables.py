@@ -1,12 +1,20 @@
 """Between the core's rows and the tables."""
 
+from __future__ import annotations
+
 import json
+from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Mapping as MappingOf
 from dataclasses import dataclass
+from typing import Any
 
 from django.db import connection
+from django.db.models import QuerySet
 
-from prism.compare.rows import KINDS, PARENTS, RowTables, parent_of
+from prism.compare.diff import Operation
+from prism.compare.rows import KINDS, PARENTS, Row, RowTables, parent_of
 from studio.store import models
+from studio.store.models import Project
 
 #: From so many new rows on, or characters in one, they are copied in.
 _MANY, _LONG = 500, 100_000
@@ -16,19 +24,19 @@ _MANY, _LONG = 500, 100_000
 class Mapping:
     """How one kind of row is stored: its table, its columns, those that hold JSON text."""
 
-    model: type
+    model: type[models.Row]
     columns: tuple[str, ...]
     json: frozenset[str] = frozenset()
     parent: str = ""
 
-    def fields(self, row):
+    def fields(self, row: Row) -> Row:
         """Column values of a row."""
         return {
             name: json.dumps(row[name], ensure_ascii=False) if name in self.json else row[name]
             for name in self.columns
         }
 
-    def row(self, values):
+    def row(self, values: Row) -> Row:
         """The row of column values."""
         return {
             name: json.loads(values[name]) if name in self.json else values[name]
@@ -62,14 +70,16 @@ PROJECT_COLUMNS = (
 PART_KINDS = tuple(kind for kind in KINDS if kind not in MAPPINGS and kind != "document")
 
 
-def read(project):
+def read(project: Project) -> RowTables:
     """A project's rows as the core's tables; the number of queries is fixed."""
     tables = RowTables()
     tables.put(
         "document", "", "document", {name: getattr(project, name) for name in PROJECT_COLUMNS}
     )
     for kind, mapping in MAPPINGS.items():
-        rows = mapping.model.objects.filter(project=project).values("key", *mapping.columns)
+        rows = mapping.model._default_manager.filter(project=project).values(
+            "key", *mapping.columns
+        )
         for values in rows:
             key = values["key"]
             tables.put(kind, parent_of(kind, key), key, mapping.row(values))
@@ -78,9 +88,11 @@ def read(project):
     return tables
 
 
-def write(project, before, after, operations):
+def write(
+    project: Project, before: RowTables, after: RowTables, operations: Iterable[Operation]
+) -> None:
     """Bring a project's rows from ``before`` to ``after`` by the operations between them."""
-    touched = {}
+    touched: dict[str, list[Operation]] = {}
     for operation in operations:
         touched.setdefault(operation.kind, []).append(operation)
     if "document" in touched:
@@ -95,19 +107,25 @@ def write(project, before, after, operations):
             _write_kind(project, kind, before, after, touched[kind])
 
 
-def _rows(project, kind):
+def _rows(project: Project, kind: str) -> QuerySet[Any]:
     if kind in MAPPINGS:
-        return MAPPINGS[kind].model.objects.filter(project=project)
+        return MAPPINGS[kind].model._default_manager.filter(project=project)
     return models.Part.objects.filter(project=project, kind=kind)
 
 
-def _columns(kind, row):
+def _columns(kind: str, row: Row) -> Row:
     if kind in MAPPINGS:
         return MAPPINGS[kind].fields(row)
     return {"text": json.dumps(row, ensure_ascii=False)}
 
 
-def _write_kind(project, kind, before, after, operations):
+def _write_kind(
+    project: Project,
+    kind: str,
+    before: RowTables,
+    after: RowTables,
+    operations: Sequence[Operation],
+) -> None:
     added = {one.key for one in operations if one.op == "add"}
     changed = {one.key for one in operations if one.op == "set"}
     parents = {parent_of(kind, key) for key in added}
@@ -128,11 +146,11 @@ def _write_kind(project, kind, before, after, operations):
         for name, value in _columns(kind, after.rows[kind][one.key]).items():
             setattr(one, name, value)
     if existing:
-        _rows(project, kind).model.objects.bulk_update(existing, names, batch_size=500)
+        _rows(project, kind).model._default_manager.bulk_update(existing, names, batch_size=500)
     _move(project, kind, {key: positions[key] for key in moved})
 
 
-def _move(project, kind, places):
+def _move(project: Project, kind: str, places: MappingOf[str, int]) -> None:
     """Give rows other positions, by key, in one statement."""
     if not places:
         return
@@ -147,7 +165,13 @@ def _move(project, kind, places):
         )
 
 
-def _add(project, kind, after, added, positions):
+def _add(
+    project: Project,
+    kind: str,
+    after: RowTables,
+    added: Collection[str],
+    positions: MappingOf[str, int],
+) -> None:
     keys = [key for key in after.rows[kind] if key in added]
     if not keys:
         return
@@ -166,13 +190,13 @@ def _add(project, kind, after, added, positions):
         elif kind in PART_KINDS:
             fields["kind"] = kind
         rows.append(fields)
-    if len(rows) < _MANY and all(len(fields.get("text", "")) < _LONG for fields in rows):
-        model.objects.bulk_create(model(**fields) for fields in rows)
+    if len(rows) < _MANY and all(len(str(fields.get("text", ""))) < _LONG for fields in rows):
+        model._default_manager.bulk_create(model(**fields) for fields in rows)
     else:
         _copy_in(model, rows)
 
 
-def _copy_in(model, rows):
+def _copy_in(model: type[models.Row], rows: Sequence[Row]) -> None:
     """Add many rows at once, with PostgreSQL's own ``copy``."""
     names = list(rows[0])
     table = connection.ops.quote_name(model._meta.db_table)

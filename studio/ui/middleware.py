@@ -1,7 +1,11 @@
 """What every answer says of the write behind it; refusals and errors as plain sentences."""
 
-import re
+from __future__ import annotations
 
+import re
+from collections.abc import Callable
+
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
 from prism.errors import PrismError
@@ -11,14 +15,16 @@ from studio.store import projects as store
 
 _WRITE = re.compile(r"[0-9a-f-]{1,40}\Z")
 
+GetResponse = Callable[[HttpRequest], HttpResponse]
+
 
 class BodyLimitMiddleware:
     """Refuse a body by the length it is said to have, before any of it is read."""
 
-    def __init__(self, get_response):
+    def __init__(self, get_response: GetResponse) -> None:
         self.get_response = get_response
 
-    def __call__(self, request):
+    def __call__(self, request: HttpRequest) -> HttpResponse:
         length = length_of(request.META)
         if length <= MAX_BODY:
             return self.get_response(request)
@@ -36,10 +42,10 @@ class WriteMiddleware:
     The answer says so even where it is an error page, because what was stored stays stored.
     """
 
-    def __init__(self, get_response):
+    def __init__(self, get_response: GetResponse) -> None:
         self.get_response = get_response
 
-    def __call__(self, request):
+    def __call__(self, request: HttpRequest) -> HttpResponse:
         name = request.headers.get("X-Write", "")
         store.WRITE.set(name if _WRITE.match(name) else "")
         store.STORED.set(None)
@@ -52,13 +58,13 @@ class WriteMiddleware:
 class PlainErrorMiddleware:
     """Turn an unanswered ``PrismError`` into a page that says it."""
 
-    def __init__(self, get_response):
+    def __init__(self, get_response: GetResponse) -> None:
         self.get_response = get_response
 
-    def __call__(self, request):
+    def __call__(self, request: HttpRequest) -> HttpResponse:
         return self.get_response(request)
 
-    def process_exception(self, request, exception):
+    def process_exception(self, request: HttpRequest, exception: Exception) -> HttpResponse | None:
         if not isinstance(exception, PrismError):
             return None
         status = 429 if isinstance(exception, TooManyTriesError) else 409

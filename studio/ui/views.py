@@ -1,11 +1,13 @@
 """Pages that belong to no room: signs of life and errors."""
 
+from __future__ import annotations
+
 import logging
 import secrets
 import sys
 
 from django.db import DatabaseError, InterfaceError, OperationalError, connection
-from django.http import HttpResponse
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
@@ -17,14 +19,14 @@ log = logging.getLogger("studio.errors")
 
 @open_to_all
 @require_GET
-def alive(request):
+def alive(request: HttpRequest) -> HttpResponse:
     """Says that this process answers."""
     return HttpResponse("alive\n", content_type="text/plain")
 
 
 @open_to_all
 @require_GET
-def ready(request):
+def ready(request: HttpRequest) -> HttpResponse:
     """Says whether requests can be served: 200 where the database answers, 503 elsewhere."""
     try:
         with connection.cursor() as cursor:
@@ -34,13 +36,13 @@ def ready(request):
     return HttpResponse("ready\n", content_type="text/plain")
 
 
-def forbidden(request, exception=None):
+def forbidden(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
     """Says why something is not allowed."""
     context = {"title": "This is not allowed", "sentence": str(exception or "")}
     return render(request, "ui/problem.html", context, status=403)
 
 
-def not_found(request, exception=None):
+def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
     """Says that there is no such page."""
     context = {
         "title": "There is no such page",
@@ -49,7 +51,7 @@ def not_found(request, exception=None):
     return render(request, "ui/problem.html", context, status=404)
 
 
-def failed(request):
+def failed(request: HttpRequest) -> HttpResponse:
     """Says that the application failed, and whether something was stored before.
 
     The page and the log have the same number.
@@ -72,7 +74,7 @@ def failed(request):
     return response
 
 
-def bad_request(request, exception=None):
+def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
     """Says that a request could not be read."""
     context = {
         "title": "This request could not be read",
@@ -81,7 +83,7 @@ def bad_request(request, exception=None):
     return render(request, "ui/problem.html", context, status=400)
 
 
-def csrf_failure(request, reason=""):
+def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
     """Says that a form did not come from a page of this application."""
     context = {
         "title": "This form is out of date",

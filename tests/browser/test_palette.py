@@ -291,7 +291,9 @@ class KeyboardTests(PaletteCase):
         gap = '[id="cover-label action.fill.pressed"]'
         self.reach(gap)
         self.press("Enter")
-        expect(self.page.locator("#gaps b")).to_have_text("Nothing a scheme usually needs is missing.")
+        expect(self.page.locator("#gaps b")).to_have_text(
+            "Nothing a scheme usually needs is missing."
+        )
         self.assertEqual(len(self.stored().pairings), 68)
         self.press("Control+z")
         expect(self.page.locator(gap)).to_have_count(1)

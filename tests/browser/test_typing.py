@@ -254,7 +254,9 @@ class TruthTests(SlowCase):
 
         self.cell("b0", "light").click()
         self.page.fill("#value", "#010203")
-        with mock.patch("studio.rooms.tokens.views.show_sheet", side_effect=RuntimeError("drawn badly")):
+        with mock.patch(
+            "studio.rooms.tokens.views.show_sheet", side_effect=RuntimeError("drawn badly")
+        ):
             self.page.click("#store")
             alert = self.page.locator(".says.error").first
             expect(alert).to_contain_text("Your change was stored as revision 2")

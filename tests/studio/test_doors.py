@@ -42,7 +42,7 @@ class SignInTests(TestCase):
         for _ in range(10):
             self.assertContains(self.sign_in(), "No account has this name and password.")
         with mock.patch("django.contrib.auth.hashers.check_password") as looked:
-            self.assertContains(self.sign_in(PASSWORD), "too many tries", status_code=429)
+            self.assertContains(self.sign_in(PASSWORD), "too many attempts", status_code=429)
             looked.assert_not_called()
         elsewhere = self.sign_in(PASSWORD, address="192.0.2.2")
         self.assertEqual(elsewhere.status_code, 302)
@@ -153,7 +153,7 @@ class ErrorTests(RoomCase):
         answer, logs = self.broken(lambda: self.client.get(self.url("tokens:room")))
         number = re.search(r"Error ([0-9a-f]{8})", answer.content.decode())[1]
         self.assertIn(f"Error {number} at GET", logs[0])
-        self.assertContains(answer, "Nothing of yours was changed", status_code=500)
+        self.assertContains(answer, "Nothing was changed", status_code=500)
 
     def test_a_database_that_does_not_answer_is_told_apart(self):
         answer, _ = self.broken(

@@ -202,7 +202,7 @@ class ImpactTests(PaletteCase):
     def test_what_a_removal_changes_is_said(self):
         self.assertContains(self.said(token="spruce.8", removed="1"), "is used by")
         response = self.said(token="spruce.8", removed="1", into="spruce.7")
-        self.assertContains(response, "Takes 1 token out.")
+        self.assertContains(response, "Removes 1 token.")
 
     def test_a_color_is_stored_in_any_notation(self):
         for value in ("#123456", "rgb(18 52 86)", "hsl(210 65.4% 20.4%)", "oklch(0.32 0.07 250)"):
@@ -308,7 +308,7 @@ class PictureTests(PaletteCase):
             ({}, "Every color is left out.", 422),
             ({"kind-0": "token", "target-0": "no.such"}, "There is no color token", 422),
             ({"kind-0": "ramp", "target-0": ""}, "A ramp needs a name.", 422),
-            ({"picture": "gone", "kind-0": "ramp"}, "no longer kept", 422),
+            ({"picture": "gone", "kind-0": "ramp"}, "no longer there", 422),
         ):
             said = {"picture": code} | said
             self.refused(self.post("importing:assign", **said), sentence, status)
@@ -396,7 +396,7 @@ class MeasureTests(PaletteCase):
             (
                 "measures:scale",
                 {"kind": "space", "group": "a", "base": "4px", "values": "x"},
-                "no number",
+                "not a number",
                 422,
             ),
             ("measures:store", {"token": "gone", "value": "1px"}, "no longer there", 422),

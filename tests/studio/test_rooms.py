@@ -225,7 +225,7 @@ class ExchangeTests(RoomCase):
         for files, sentence in (
             ([("x.tokens.json", b"{ not json")], "The file is not JSON"),
             ([("x.tokens.json", json.dumps(color).encode())], "“#12345” is not a color."),
-            ([("x.zip", archive.write({"../x.json": "{}"}))], "climbs out of the archive"),
+            ([("x.zip", archive.write({"../x.json": "{}"}))], "points outside the archive"),
             ([("x.zip", b"PK\x03\x04 nothing")], "not a zip archive"),
             ([("x.json", b"")], "The file is empty."),
             ([("x.json", b"{}"), ("y.zip", b"")], "The file is empty."),

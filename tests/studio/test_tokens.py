@@ -198,7 +198,7 @@ class CellTests(TokensCase):
     def test_the_value_box_says_what_a_token_of_its_type_takes(self):
         for cell, sentence in (
             ("text.link:light", "a color finds the nearest tokens"),
-            ("copy.find:light", "The words as they are"),
+            ("copy.find:light", "The text itself"),
             ("show.map:light", "true or false"),
             ("space.row:light", "a value with its unit"),
             ("shadow.card:light", "the parts as they stand above"),
@@ -272,7 +272,7 @@ class CellTests(TokensCase):
         self.assertContains(page, "board.time")
         for said, sentence in (
             ({"path": "text.link"}, "There is a token"),
-            ({"path": "text.main", "export_name": "-- {"}, "is no custom property"),
+            ({"path": "text.main", "export_name": "-- {"}, "is not a custom property"),
         ):
             response = self.post("tokens:describe", token="text.main", cell="text.main:", **said)
             self.assertContains(response, sentence, status_code=422)
@@ -452,7 +452,7 @@ class AxisTests(TokensCase):
     def test_a_mode_is_proposed_reviewed_and_taken(self):
         said = {"axis": "appearance", "source": "light", "name": "night", "scheme": "dark"}
         page = self.client.get(self.url("axes:propose"), said)
-        self.assertContains(page, "night, made from light")
+        self.assertContains(page, "night, derived from light")
         self.assertContains(page, "step 8 of 11 becomes 4")
         self.assertContains(page, "2 pairings fall short in night, 9 in light.")
         self.assertContains(page, 'fill="#323c3b"')  # surface.raised, a mix of two steps

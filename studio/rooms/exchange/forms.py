@@ -28,7 +28,7 @@ class ManyFilesField(forms.FileField):
 class ImportForm(forms.Form):
     """Token files, several at once or one archive, and what to do with them."""
 
-    files = ManyFilesField(
+    files = ManyFilesField(  # type: ignore[assignment]
         label="Files",
         error_messages={
             "required": "There is no file. Choose token files, one .zip of them, or a style sheet.",

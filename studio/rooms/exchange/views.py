@@ -86,7 +86,7 @@ def _by_reason(skipped: Iterable[PassedOver]) -> dict[str, dict[str, None]]:
 
 def _store(frame: Frame[Address], values: dict[str, Any], document: Document) -> Project:
     """Store an imported document in this project or in a new one; the project it is in."""
-    user = frame.request.user
+    user = frame.person
     name = values["name"].strip() or document.name or "Untitled"
     if values["into"] == "here":
         may(frame.project, "edit")
@@ -96,7 +96,7 @@ def _store(frame: Frame[Address], values: dict[str, Any], document: Document) ->
     return store.create(user, replace(document, name=name), f"Imported {name}")
 
 
-def _files(uploads: Sequence[UploadedFile]) -> tuple[dict[str, bytes], list[str]]:
+def _files(uploads: Sequence[UploadedFile[Any]]) -> tuple[dict[str, bytes], list[str]]:
     """Names and bytes of what was uploaded, and names of what is no token file in an archive."""
     zips = [file for file in uploads if (file.name or "").lower().endswith(".zip")]
     if zips and len(uploads) > 1:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django import forms
 
 from prism.edits import Command
@@ -67,7 +69,7 @@ class PointForm(CommandForm):
     chroma = forms.FloatField(min_value=0, max_value=0.5)
     hue = forms.FloatField()
 
-    def __init__(self, data: object, document: Document) -> None:
+    def __init__(self, data: Any, document: Document) -> None:
         super().__init__(data)
         self._document = document
 

@@ -10,8 +10,8 @@ from urllib.parse import quote
 from django.template.loader import render_to_string
 
 from prism.model.document import shown_path
-from prism.view_models.palette import Strip, Swatch
-from studio.rooms.frame import Frame
+from prism.view_models.palette import Head, Strip, Swatch
+from studio.rooms.frame import AnyFrame
 
 _KEPT = 2000
 
@@ -40,7 +40,9 @@ class _Steps:
     named: bool
 
 
-def markup(strip: Strip, frame: Frame, notation: str, heads: Sequence[str], current: str) -> str:
+def markup(
+    strip: Strip, frame: AnyFrame, notation: str, heads: Sequence[Head], current: str
+) -> str:
     """The markup of a strip's swatches; ``current`` is the key of the color that is open."""
     rest = frame.query(swatch=None, ramp=None, view=None)
     base = f"{rest}&" if rest else "?"

@@ -1,5 +1,8 @@
 """Rows of the sheet as markup. What looks as it did before is not made again."""
 
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from urllib.parse import quote
@@ -10,6 +13,7 @@ from django.utils.safestring import mark_safe
 
 from prism.model.document import shown_path
 from prism.resolution.contrast import Reading
+from prism.view_models import sheet
 
 _KEPT = 2000
 
@@ -41,10 +45,10 @@ class _Row:
     cells: tuple[_Cell, ...]
 
 
-def markup(line, slugs, base, opened=""):
+def markup(line: sheet.Line, names: Mapping[str, str], base: str, opened: str = "") -> str:
     """The markup of a row of the sheet.
 
-    ``slugs`` are those of the modes by key, ``base`` is what a cell's address begins with,
+    ``names`` are those of the modes by key, ``base`` is what a cell's address begins with,
     ``opened`` the address of the cell that is open, in whatever row.
     """
     token = line.token
@@ -59,13 +63,13 @@ def markup(line, slugs, base, opened=""):
             token.description,
             token.deprecated is not None,
             opened if opened.partition(":")[0] == token.key else None,
-            tuple(_cell(token.key, cell, slugs, base) for cell in line.cells),
+            tuple(_cell(token.key, cell, names, base) for cell in line.cells),
         )
     )
 
 
 @lru_cache(maxsize=_KEPT)
-def _markup(row):
+def _markup(row: _Row) -> str:
     return render_to_string("tokens/line.html", {"line": row})
 
 
@@ -82,7 +86,15 @@ class _Block:
     source: str
 
 
-def block(found, lines, *, heads_tier, columns, fold, source):
+def block(
+    found: sheet.Block,
+    lines: Sequence[str],
+    *,
+    heads_tier: bool,
+    columns: int,
+    fold: str,
+    source: str,
+) -> str:
     """The markup of a block of rows.
 
     ``lines`` are its rows, ``heads_tier`` whether it is the first of its tier, ``columns`` how many
@@ -106,13 +118,13 @@ def block(found, lines, *, heads_tier, columns, fold, source):
 
 
 @lru_cache(maxsize=_KEPT)
-def _head(found):
-    return render_to_string("tokens/block.html", {"block": found})
+def _head(block: _Block) -> str:
+    return render_to_string("tokens/block.html", {"block": block})
 
 
-def _cell(key, cell, slugs, base):
+def _cell(key: str, cell: sheet.Cell, names: Mapping[str, str], base: str) -> _Cell:
     mode = cell.mode.key if cell.mode else ""
-    slug = slugs.get(mode, "")
+    slug = names.get(mode, "")
     worst = cell.worst
     return _Cell(
         id=f"{key}:{slug}",

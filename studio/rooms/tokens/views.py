@@ -203,7 +203,7 @@ def _keep(frame: SheetFrame, form: CellForm) -> None:
         f"Kept {typed_input.typed(value)[:60]} over {form.cleaned_data['value'].strip()[:60]} in "
         f"{shown_path(token.path)} for {condition_words(frame.document, condition)}"
     )
-    store.note_kept(frame.project, frame.request.user, token.key, condition, sentence)
+    store.note_kept(frame.project, frame.person, token.key, condition, sentence)
 
 
 @requires("view")

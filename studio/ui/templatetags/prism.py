@@ -1,12 +1,19 @@
 """Template tags that render state and colors."""
 
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
 from django import template
+from django.template.context import Context
 
 from prism.color.contrast import truncate_ratio
 from prism.color.space import hex_text, parse_function
 from prism.expressions.values import reference_of
-from prism.model.document import shown_path
-from prism.resolution.contrast import summary
+from prism.model.document import Document, Mode, Pairing, shown_path
+from prism.resolution.contrast import Reading, summary
+from studio.rooms.frame import AnyFrame
 from studio.ui.markdown import markup
 
 register = template.Library()
@@ -16,45 +23,47 @@ register.filter("markdown", markup)
 
 
 @register.simple_tag(takes_context=True)
-def query(context, **changes):
+def query(context: Context, **changes: str | None) -> str:
     """The query that keeps the frame's state, with ``changes``; ``?`` where nothing is left."""
-    return context["frame"].query(**changes) or "?"
+    frame: AnyFrame = context["frame"]
+    return frame.query(**changes) or "?"
 
 
 @register.simple_tag(takes_context=True)
-def room_url(context, name, **changes):
+def room_url(context: Context, name: str, **changes: str | None) -> str:
     """The address of a view of this project that keeps theme and kept theme only."""
-    return context["frame"].plain_url(name, **changes)
+    frame: AnyFrame = context["frame"]
+    return frame.plain_url(name, **changes)
 
 
 @register.filter
-def at(mapping, key):
+def at(mapping: Mapping[Any, Any], key: Any) -> Any:
     """The entry of a mapping under a key that a variable holds; empty where there is none."""
     return mapping.get(key, "")
 
 
 @register.filter
-def slug_of(slugs, mode):
+def slug_of(slugs: Mapping[str, str], mode: Mode | None) -> str:
     """The slug of a mode; empty where there is no mode."""
     return slugs.get(mode.key, "") if mode else ""
 
 
 @register.filter
-def bare(text):
+def bare(text: str) -> str:
     """A value as it is shown in a cell: a reference without its braces."""
     path = reference_of(text)
     return shown_path(path) if path else text
 
 
 @register.filter
-def stem(path):
+def stem(path: str) -> str:
     """A path without its last segment, with the dot; empty at the top."""
     head, dot, _ = shown_path(path).rpartition(".")
     return head + dot
 
 
 @register.filter
-def leaf(path):
+def leaf(path: str) -> str:
     """The last segment of a path."""
     return shown_path(path).rpartition(".")[2]
 
@@ -63,31 +72,31 @@ register.filter("hex", hex_text)
 
 
 @register.filter
-def hexed(text):
+def hexed(text: str) -> str:
     """The hex of a color's text."""
     return hex_text(parse_function(text))
 
 
 @register.filter
-def short(text):
+def short(text: str) -> str:
     """A color function without its name and parentheses, for narrow places."""
     return text.partition("(")[2].rstrip(")").removeprefix("display-p3 ") or text
 
 
 @register.filter
-def pairing_words(pairing, document):
+def pairing_words(pairing: Pairing | None, document: Document) -> str:
     """A pairing as foreground on background."""
     return summary(document, pairing) if pairing else "a pairing that is gone"
 
 
 @register.inclusion_tag("ui/swatch.html")
-def swatch(color, low=False):
+def swatch(color: str, low: bool = False) -> dict[str, Any]:
     """A small swatch of an ``#rrggbb`` or ``#rrggbbaa`` color."""
     return {"color": color, "low": low}
 
 
 @register.inclusion_tag("ui/ratio.html")
-def ratio(reading):
+def ratio(reading: Reading) -> dict[str, Any]:
     """A contrast ratio; a failed one is heavy, hatched, with a bar of how far it gets."""
     width = 0.0
     if reading.fails:
@@ -96,12 +105,12 @@ def ratio(reading):
 
 
 @register.filter
-def before_on(words):
+def before_on(words: str) -> str:
     """The foreground in ``foreground on background``."""
     return words.partition(" on ")[0]
 
 
 @register.filter
-def from_on(words):
+def from_on(words: str) -> str:
     """The rest of ``foreground on background``, from ``on``."""
     return words.partition(" on ")[1].strip() + " " + words.partition(" on ")[2]

@@ -1,5 +1,9 @@
 """Loads the demo: its people and its project."""
 
+from __future__ import annotations
+
+from typing import Any
+
 from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand
 
@@ -14,7 +18,7 @@ from studio.store.models import Membership, Project
 class Command(BaseCommand):
     help = "Load the demo designer and the demo project, unless they are there already."
 
-    def handle(self, *args, **options):
+    def handle(self, *args: Any, **options: Any) -> None:
         people = get_user_model().objects
         designer, made = people.get_or_create(username=DEMO_DESIGNER)
         if made:

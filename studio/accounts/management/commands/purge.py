@@ -1,5 +1,9 @@
 """Removes what nobody can use any more: projects, sessions, counts of tries."""
 
+from __future__ import annotations
+
+from typing import Any
+
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
 
@@ -13,7 +17,7 @@ class Command(BaseCommand):
         "counts of tries that no limit needs. Run it daily."
     )
 
-    def handle(self, *args, **options):
+    def handle(self, *args: Any, **options: Any) -> None:
         projects, tries = store.purge_deleted(), limits.purge()
         call_command("clearsessions")
         self.stdout.write(f"Removed {projects} projects and {tries} counted tries for good.")

@@ -13,6 +13,7 @@ from django.views.decorators.http import require_GET, require_POST
 from prism.errors import PrismError
 from prism.model.document import shown_path
 from prism.palette import importing, pictures, purposes
+from prism.palette.text_colors import MAX_TEXT
 from prism.view_models.pictures import marks
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
@@ -50,7 +51,7 @@ def preview(request: HttpRequest, project: Project) -> HttpResponse:
     """Show the colors of a text or a file, with what clashes, before anything is stored."""
     frame = _enter(request, project)
     form = forms.TextForm(request.POST, request.FILES)
-    text = request.POST.get("text", "")[: forms.MAX_TEXT]
+    text = request.POST.get("text", "")[:MAX_TEXT]
     if not form.is_valid():
         return _room(frame, writing.problems(form), text, 400)
     file = form.cleaned_data["file"]
@@ -164,7 +165,7 @@ def read_picture(request: HttpRequest, project: Project) -> HttpResponse:
         read = pictures.read(file.read(), file.name, form.cleaned_data["count"])
     except PrismError as error:
         return _picture(frame, str(error), status=422)
-    code = stored_pictures.keep(project, request.user, file.name, read)
+    code = stored_pictures.keep(project, frame.person, file.name, read)
     return redirect(reverse("importing:picture", args=[project.code]) + frame.query(picture=code))
 
 

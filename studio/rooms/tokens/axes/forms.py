@@ -6,7 +6,7 @@ from django import forms
 
 from prism.edits import Command
 from prism.edits.axes import DeriveMode
-from studio.rooms.writing import MOST_MEMBERS, CommandForm
+from studio.rooms.writing import CommandForm
 from studio.store import projects as store
 
 SCHEMES = [("", ""), ("light", "light"), ("dark", "dark")]
@@ -27,7 +27,7 @@ class DeriveForm(ProposalForm, CommandForm):
     @property
     def accepted(self) -> tuple[str, ...]:
         """Keys of the tokens whose proposed value is taken."""
-        return tuple(self.data.getlist("take")[:MOST_MEMBERS])
+        return tuple(self.texts("take"))
 
     def command(self) -> Command:
         values = self.cleaned_data

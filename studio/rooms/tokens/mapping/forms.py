@@ -15,7 +15,7 @@ from prism.edits.tokens import LinkLiterals, RenameGroup, SetGroupTier
 from prism.errors import EditError
 from studio.numbers import whole
 from studio.rooms.tokens.columns import InColumns, axis_of
-from studio.rooms.writing import MOST_MEMBERS, CommandForm, named
+from studio.rooms.writing import CommandForm, named
 
 #: The field of a command that the one text box of the bar stands for.
 TEXT_IS = {
@@ -42,13 +42,13 @@ class CellsForm(CommandForm):
     @property
     def tokens(self) -> tuple[str, ...]:
         """Keys of the tokens meant, in order."""
-        given = _list(self.data.get("tokens", "")) or self.data.getlist("pick")
-        return tuple(given[:MOST_MEMBERS])
+        given = _list(self.data.get("tokens", "")) or self.texts("pick")
+        return tuple(given)
 
     @property
     def cells(self) -> Cells:
         """The cells meant."""
-        modes = _list(self.data.get("modes", "")) or self.data.getlist("mode")[:400]
+        modes = _list(self.data.get("modes", "")) or self.texts("mode")[:400]
         axis = self._axis.key if self._axis else ""
         return Cells(self.tokens, axis, tuple(modes), self._picks)
 
@@ -96,7 +96,7 @@ class TierForm(CommandForm):
     tier = forms.CharField(max_length=20)
 
     def command(self) -> Command:
-        groups = tuple(self.data.getlist("groups")[:2000])
+        groups = tuple(self.texts("groups")[:2000])
         return SetGroupTier(groups, self.cleaned_data["tier"])
 
 
@@ -123,5 +123,5 @@ class LinksForm(CommandForm):
     """Links that were accepted, by their places in the review."""
 
     def command(self) -> Command:
-        places = (whole(one) for one in self.data.getlist("take")[:MOST_MEMBERS])
+        places = (whole(one) for one in self.texts("take"))
         return LinkLiterals(tuple(place for place in places if place is not None))

@@ -52,7 +52,7 @@ class NamesForm(CommandForm):
     @property
     def chosen(self) -> tuple[str, ...]:
         """Paths of the names that are not struck."""
-        return tuple(self.data.getlist("take")[:5000])
+        return tuple(self.texts("take")[:5000])
 
     def command(self) -> Command:
         return AddNames(store.new_key(), self.cleaned_data["scheme"], self.chosen)
