@@ -42,7 +42,7 @@ class MemberForm(forms.Form):
         user = get_user_model().objects.filter(username=name).first()
         if user is None:
             raise forms.ValidationError(
-                f"There is no account named “{name}”. Ask her to make one, then invite her by "
+                f"There is no account named “{name}”. Ask them to create one, then invite them by "
                 "that name."
             )
         self.user = user

@@ -81,8 +81,8 @@ class MakeTests(SimpleTestCase):
             ("a", {"seed": "#111", "count": "x"}, "", "Steps: “x” is not a number."),
             ("a", {"seed": "#111", "count": "2.5"}, "", "Steps: A ramp has whole steps."),
             ("a", {"seed": "#111", "count": "2"}, "x x", "Two steps are named “x”"),
-            ("a", {"seed": "#111", "count": "2"}, "x", "2 steps need 2 names; 1 were given."),
-            ("a", {"seed": "#111", "method": "loud"}, "", "is no way to make a ramp"),
+            ("a", {"seed": "#111", "count": "2"}, "x", "2 steps need 2 names, not 1."),
+            ("a", {"seed": "#111", "method": "loud"}, "", "is not a method"),
             ("a.{b}", {"seed": "#111"}, "", "cannot be a path"),
         ):
             with self.assertRaisesMessage(PrismError, sentence):

@@ -106,7 +106,7 @@ class CliTests(SimpleTestCase):
             ("{", "not JSON"),
             ("[1]", "pairing 1"),
             ('[{"foreground": "Text.mian", "background": "white"}]', "Nearest: {Text.main}"),
-            ('[{"foreground": "space.base", "background": "white"}]', "is no color"),
+            ('[{"foreground": "space.base", "background": "white"}]', "is not a color"),
             ('[{"foreground": "white", "background": []}]', "list of paths"),
             (
                 '[{"foreground": "white", "background": "black", "use": "poster"}]',
@@ -206,6 +206,6 @@ class CliTests(SimpleTestCase):
                 self.assertIn(name, result.stderr)
         self.assertEqual(self.run_cli("resolve", self.folder / "none").exit_code, 2)
         self.assertIn(
-            "no file that is read",
+            "no supported file",
             self.run_cli("resolve", tempfile.mkdtemp(dir=self.folder)).stderr,
         )

@@ -7,6 +7,7 @@ from django.test import SimpleTestCase
 from prism.model.document import Pairing
 from prism.model.roles import bound, guess, words_of
 from prism.resolution.contrast import audit, pairing_for, summary
+from prism.resolution.contrast_table import Part
 from prism.resolution.resolver import Resolver
 from prism.view_models import matrix, scenes, sheet
 from tests.builders import document, observatory, token
@@ -89,7 +90,9 @@ class MatrixTests(SimpleTestCase):
         only_first = [column for column in table if column.outer.name == "tarnmoor"]
         failing = {
             "b": [
-                r for r in audit(resolver, [built.pairings[1]], list(resolver.themes())) if r.fails
+                Part((), 1, reading)
+                for reading in audit(resolver, [built.pairings[1]], list(resolver.themes()))
+                if reading.fails
             ]
         }
         rows = matrix.rows(resolver, only_first, failing)
@@ -139,7 +142,7 @@ class SceneTests(SimpleTestCase):
     def test_readings_per_ink_and_stack_and_none_where_unbound(self):
         built = document(token("text.main", "#000000"), token("surface.page", "#ffffff"))
         runs, _ = scenes.read(self.MARKUP)
-        rows = scenes.readings(Resolver(built), runs, bound(built, {}), [(0, 0)])
+        rows = scenes.readings(Resolver(built), runs, bound(built, {}, guess(built)), [(0, 0)])
         self.assertEqual(
             [(row.ink, row.count) for row in rows], [("ink", 1), ("link", 1), ("ink", 1)]
         )
@@ -164,5 +167,5 @@ class BindingTests(SimpleTestCase):
 
     def test_a_stored_binding_beats_the_guess_while_its_token_lives(self):
         built = document(token("text.main", "#000000"), token("odd", "#111111"))
-        self.assertEqual(bound(built, {"ink": "odd"})["ink"].key, "odd")
-        self.assertEqual(bound(built, {"ink": "gone"})["ink"].key, "text.main")
+        self.assertEqual(bound(built, {"ink": "odd"}, guess(built))["ink"].key, "odd")
+        self.assertEqual(bound(built, {"ink": "gone"}, guess(built))["ink"].key, "text.main")

@@ -230,7 +230,7 @@ class PasteTests(SimpleTestCase):
         self.assertIsNone(pasting.named(self.built, "sea.1\tsea.2\nsea.3"))
 
     def test_too_much_and_nothing_is_said(self):
-        with self.assertRaisesMessage(EditError, "Nothing of what was pasted"):
+        with self.assertRaisesMessage(EditError, "Nothing that was pasted"):
             pasting.onto(self.built, self.rows("text.main"), "\n")
         with self.assertRaisesMessage(EditError, "cells are pasted at once"):
             pasting.grid("x\n" * 30_000)

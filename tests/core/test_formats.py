@@ -261,9 +261,9 @@ class ReadingTests(SimpleTestCase):
         )
         self.refused("has no type", "x.json, a", x__json={"a": {"$value": "#123456"}})
         self.refused(
-            "“paint” is no type", "x.json, a", x__json={"a": {"$type": "paint", "$value": 1}}
+            "“paint” is not a type", "x.json, a", x__json={"a": {"$type": "paint", "$value": 1}}
         )
-        self.refused("bare value", "x.json, a", x__json={"a": 3})
+        self.refused("not a plain value", "x.json, a", x__json={"a": 3})
         self.refused(
             "points outside",
             "x.json, a",
@@ -316,7 +316,7 @@ class ReadingTests(SimpleTestCase):
             (b'{"a": ', "line 1, column 7"),
             (b"\xff\xfe", "not UTF-8"),
             (b"[1]", "no JSON object"),
-            (b'{"a": 1, "a": 2}', "comes twice"),
+            (b'{"a": 1, "a": 2}', "appears twice"),
             (b'{"a": NaN}', "cannot be read"),
             (b'{"a":' * 60 + b"1" + b"}" * 60, "nested"),
             (b"[" * 100_000, "nested"),
@@ -329,7 +329,7 @@ class ReadingTests(SimpleTestCase):
 
     def test_a_resolver_document_that_names_a_file_that_did_not_come(self):
         self.refused(
-            "did not come",
+            "was not imported",
             "x.resolver.json, set base",
             x__resolver__json={
                 "sets": {"base": {"sources": [{"$ref": "gone.json"}]}},
@@ -360,7 +360,7 @@ class ArchiveTests(SimpleTestCase):
 
     def test_paths_that_climb_out_are_refused(self):
         for name in ("../a.json", "a/../../b.json", "/etc/a.json", "..\\a.json", "C:/a.json"):
-            with self.subTest(name), self.assertRaisesMessage(FormatError, "climbs out"):
+            with self.subTest(name), self.assertRaisesMessage(FormatError, "points outside"):
                 archive.read(archive.write({name: "{}"}), "x.zip")
 
     def test_too_many_too_large_or_no_archive_at_all(self):

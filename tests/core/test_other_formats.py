@@ -297,8 +297,8 @@ class PaletteTests(SimpleTestCase):
         for read, data, sentence in (
             (palettes.read_svg, bomb, "document type declaration"),
             (palettes.read_svg, b"<svg>", "not SVG"),
-            (palettes.read_svg, b"<svg></svg>", "No color"),
-            (palettes.read_gpl, b"GIMP Palette\n300 0 0 x", "is no color"),
+            (palettes.read_svg, b"<svg></svg>", "no color with a name"),
+            (palettes.read_gpl, b"GIMP Palette\n300 0 0 x", "is not a color"),
             (palettes.read_gpl, b"nothing", "not “GIMP Palette”"),
             (palettes.read_gpl, b"GIMP Palette\n0 0 0 x\n1 1 1 x\n", "Two colors have the name"),
         ):

@@ -121,12 +121,12 @@ class AnchoredTests(SimpleTestCase):
                 "lies outside Display P3",
             ),
             (Recipe(seed, drift=(400, 0)), "drifts by"),
-            (Recipe(seed, ends=(0.2, 0.9)), "the lighter one first"),
+            (Recipe(seed, ends=(0.2, 0.9)), "the lighter first"),
             (
                 Recipe(seed, count=1, targets=(18.0,), reference=space.parse("#777777")),
                 "No color reaches",
             ),
-            (Recipe(seed, gamut="rec2020"), "is no gamut"),
+            (Recipe(seed, gamut="rec2020"), "is not a gamut"),
         ):
             with self.assertRaisesMessage(PrismError, sentence):
                 make(recipe)

@@ -138,7 +138,7 @@ class MembershipTests(SimpleTestCase):
         self.assertEqual(
             structure.replace_reference(built, "b", "a").token("c").value(), Expression("{a}")
         )
-        with self.assertRaisesMessage(EditError, "Circle"):
+        with self.assertRaisesMessage(EditError, "Circular reference"):
             structure.replace_reference(built, "a", "c")
 
 

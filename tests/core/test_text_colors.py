@@ -146,7 +146,7 @@ class BringTests(SimpleTestCase):
             place(self.built, [Choice("sea", "#111")], self.keys)
         with self.assertRaisesMessage(EditError, "“a” is a duplicate."):
             place(self.built, [Choice("a", "#111"), Choice("a", "#222")], self.keys)
-        with self.assertRaisesMessage(EditError, "is no color there"):
+        with self.assertRaisesMessage(EditError, "is not a color"):
             place(self.built, [Choice("copy", "#111", "replace")], self.keys)
         kept = place(self.built, [Choice("sea", "#111", "keep")], self.keys)
         self.assertEqual(kept, self.built)
@@ -179,7 +179,7 @@ class BringTests(SimpleTestCase):
         for name, data, sentence in (
             ("a.txt", b"\xff\xfe\x00", "The file is not text."),
             ("a.txt", b"nothing", "a.txt: There is no color in this text."),
-            ("a.tokens.json", b'{"a": {"$type": "number", "$value": 3}}', "holds no color"),
+            ("a.tokens.json", b'{"a": {"$type": "number", "$value": 3}}', "contains no color"),
         ):
             with self.assertRaisesMessage(PrismError, sentence):
                 from_file(self.built, data, name, self.keys)
