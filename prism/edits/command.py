@@ -102,6 +102,11 @@ def from_fields(id: str, values: Mapping[str, Any]) -> Command:
     return cls(**arguments)
 
 
+def field_names(cls: type[Command]) -> list[str]:
+    """Names of the fields of a command."""
+    return [one.name for one in _own_fields(cls)]
+
+
 def list_fields(cls: type[Command]) -> Iterator[str]:
     """Names of the fields of a command that hold several texts."""
     hints = typing.get_type_hints(cls)

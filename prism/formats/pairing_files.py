@@ -73,6 +73,6 @@ def _key(path: Any, place: str, document: Document) -> str:
     token = document.token_at(plain)
     if token is None or token.type != "color":
         paths = [shown_path(one.path) for one in document.tokens if one.type == "color"]
-        said = f"{{{plain}}} does not exist." if token is None else f"{{{plain}}} is no color."
+        said = f"{{{plain}}} does not exist." if token is None else f"{{{plain}}} is not a color."
         raise FormatError(said, place=place, fix=nearest(plain, paths))
     return token.key

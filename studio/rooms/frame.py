@@ -16,7 +16,7 @@ from studio.accounts.permissions import person
 from studio.rooms.address import Address, state_of
 from studio.rooms.themes import DEFAULTS, read_theme, theme_text
 from studio.store import projects as store
-from studio.store.models import Project
+from studio.store.projects import Project
 
 A = TypeVar("A", bound=Address)
 

@@ -13,7 +13,7 @@ from studio.rooms.frame import AnyFrame
 from studio.rooms.registry import ROOMS
 from studio.rooms.theme_bar import theme_bar
 from studio.store import projects as store
-from studio.store.models import Project
+from studio.store.projects import Project
 
 
 def show(

@@ -11,7 +11,8 @@ from django.db import transaction
 
 from prism.color import space
 from prism.palette.pictures import Picture as ReadPicture
-from studio.store.models import Picture, Project
+from studio.store.models import Picture as Picture
+from studio.store.models import Project
 
 #: How many pictures a project keeps; older ones go.
 KEPT = 30

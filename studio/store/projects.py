@@ -27,7 +27,8 @@ from prism.errors import ConflictError, PrismError
 from prism.model.document import Condition, Document
 from prism.model.whole import flaws
 from studio.store import tables
-from studio.store.models import JournalEntry, Membership, Project
+from studio.store.models import JournalEntry, Membership
+from studio.store.models import Project as Project
 
 KIND = JournalEntry.Kind
 _CACHED_PROJECTS = 24

@@ -92,7 +92,7 @@ class CliTests(SimpleTestCase):
         )
         result = self.run_cli("audit", OBSERVATORY, "--pairings", pairs, "--json")
         self.assertEqual(result.exit_code, 1)
-        found = json.loads(result.stdout)
+        found = json.loads(result.stdout)["pairings"]
         self.assertEqual(len(found), 12)
         self.assertEqual(found[0]["shown"], "17.05")
         self.assertTrue(any(not one["passes"] for one in found))
@@ -174,6 +174,25 @@ class CliTests(SimpleTestCase):
         self.assertIn("use.c\tevery mode\t#ff00aa\t\t\tno match", result.stdout)
         written = json.loads((self.folder / "out" / "x.tokens.json").read_text())
         self.assertEqual(written["use"]["b"]["$value"], "{ink.1}")
+
+    def test_a_file_is_edited_by_the_commands_of_the_application(self):
+        out = self.folder / "edited"
+        path = self.file("x.tokens.json", '{"a": {"$type": "color", "$value": "#111111"}}')
+        result = self.run_cli("edit", path, "rename-token", "token=a", "path=ink.1", "-o", out)
+        self.assertEqual(result.exit_code, 0, result.stderr)
+        self.assertIn("Renamed a to ink.1.", result.stderr)
+        written = json.loads((out / "x.tokens.json").read_text())
+        self.assertEqual(list(written["ink"]), ["1"])
+        for words, sentence in (
+            (["fly"], "There is no command “fly”."),
+            (["rename-token", "path"], "“path” is not a field."),
+            (["rename-token", "token=gone", "path=b"], "no longer there"),
+            (["set-opacity"], "cells: This is needed."),
+        ):
+            refused = self.run_cli("edit", path, *words, "-o", out)
+            self.assertEqual(refused.exit_code, 2)
+            self.assertIn(sentence, refused.stderr)
+        self.assertIn("rename-token\ttoken path\t", self.run_cli("commands").stdout)
 
     def test_maps_give_selectors_a_meaning(self):
         path = self.file("x.css", ":root { --a: #111 } .night { --a: #222 }")

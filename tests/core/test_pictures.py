@@ -139,7 +139,9 @@ class BadPictureTests(SimpleTestCase):
         self.refused(b"<svg xmlns='http://www.w3.org/2000/svg'/>", "This picture cannot be read")
         self.refused(saved(areas(AREAS))[:200], "This picture cannot be read.")
         self.refused(self.claiming(40_000, 40_000), "far more than 24 megapixels")
-        self.refused(self.claiming(6_000, 5_000), "The picture is 6000 x 5000; at most 24 megapixels")
+        self.refused(
+            self.claiming(6_000, 5_000), "The picture is 6000 x 5000; at most 24 megapixels"
+        )
         self.refused(self.claiming(2_000_000, 2), "at most 24 megapixels")
         self.refused(b"\0" * (MAX_BYTES + 1), "25 MB; at most 25 MB are read")
         self.refused(saved(areas(AREAS)), "5 to 12 colors", count=99)

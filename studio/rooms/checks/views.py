@@ -17,7 +17,7 @@ from studio.rooms.checks.address import ChecksAddress
 from studio.rooms.checks.forms import PairingForm, RemoveForm
 from studio.rooms.frame import Frame
 from studio.rooms.themes import theme_text
-from studio.store.models import Project
+from studio.store.projects import Project
 
 ChecksFrame = Frame[ChecksAddress]
 

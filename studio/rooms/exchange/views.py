@@ -27,7 +27,7 @@ from studio.rooms.exchange.forms import ImportForm
 from studio.rooms.frame import Frame, enter
 from studio.rooms.themes import read_theme
 from studio.store import projects as store
-from studio.store.models import Project
+from studio.store.projects import Project
 
 
 @requires("view")

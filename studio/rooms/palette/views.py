@@ -25,7 +25,7 @@ from studio.rooms.frame import Frame
 from studio.rooms.palette import forms, strips
 from studio.rooms.palette.address import PaletteAddress
 from studio.store import projects as store
-from studio.store.models import Project
+from studio.store.projects import Project
 
 PaletteFrame = Frame[PaletteAddress]
 

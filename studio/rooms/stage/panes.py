@@ -14,7 +14,7 @@ from django.views.decorators.clickjacking import xframe_options_sameorigin
 from prism.formats import css
 from studio.rooms.themes import read_theme
 from studio.store import projects as store
-from studio.store.models import Project
+from studio.store.projects import Project
 
 SCENE = "stage/scenes/departures.html"
 

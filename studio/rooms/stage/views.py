@@ -19,7 +19,7 @@ from studio.rooms.frame import Frame, enter
 from studio.rooms.stage import panes
 from studio.rooms.themes import theme_text
 from studio.store import projects as store
-from studio.store.models import Project
+from studio.store.projects import Project
 
 
 @requires("view")

@@ -29,7 +29,7 @@ from studio.rooms.tokens.columns import axis_of, mode_names_of
 from studio.rooms.tokens.editor import SheetFrame, both_values, editor
 from studio.rooms.tokens.forms import CellForm, DescribeForm
 from studio.store import projects as store
-from studio.store.models import Project
+from studio.store.projects import Project
 
 
 def enter(request: HttpRequest, project: Project) -> SheetFrame:

@@ -24,7 +24,7 @@ from studio.rooms.palette.ideas.source import idea_of
 from studio.rooms.stage import panes
 from studio.standins.ideas import source
 from studio.store import projects as store
-from studio.store.models import Project
+from studio.store.projects import Project
 
 IdeasFrame = Frame[IdeasAddress]
 _NO_IDEA: dict[str, str | None] = {"idea": None, **{f"plan-{role}": None for role in ideas.ROLES}}

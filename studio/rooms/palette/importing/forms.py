@@ -13,7 +13,7 @@ from prism.palette.importing import USES
 from prism.palette.text_colors import MAX_FOUND, MAX_TEXT
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
-from studio.store.models import Picture
+from studio.store.pictures import Picture
 
 MAX_FILE = 24 * 1024 * 1024
 

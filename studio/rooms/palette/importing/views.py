@@ -23,7 +23,7 @@ from studio.rooms.palette.importing import forms
 from studio.rooms.palette.importing.address import PictureAddress
 from studio.store import pictures as stored_pictures
 from studio.store import projects as store
-from studio.store.models import Project
+from studio.store.projects import Project
 
 PictureFrame = Frame[PictureAddress]
 

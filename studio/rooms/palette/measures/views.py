@@ -16,7 +16,7 @@ from studio.rooms.frame import Frame
 from studio.rooms.palette.measures import forms
 from studio.rooms.palette.measures.address import MeasuresAddress
 from studio.rooms.themes import axis_named
-from studio.store.models import Project
+from studio.store.projects import Project
 
 MeasuresFrame = Frame[MeasuresAddress]
 

@@ -16,7 +16,7 @@ from studio.rooms import page, writing
 from studio.rooms.address import Address
 from studio.rooms.frame import Frame, enter
 from studio.rooms.tokens.axes import forms
-from studio.store.models import Project
+from studio.store.projects import Project
 
 
 def _enter(request: HttpRequest, project: Project) -> Frame[Address]:

@@ -21,7 +21,7 @@ from studio.rooms.tokens.editor import SheetFrame
 from studio.rooms.tokens.mapping import forms
 from studio.rooms.tokens.mapping.address import LadderAddress
 from studio.store import projects as store
-from studio.store.models import Project
+from studio.store.projects import Project
 
 
 @requires("edit")

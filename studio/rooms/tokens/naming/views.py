@@ -16,7 +16,7 @@ from studio.rooms.frame import Frame
 from studio.rooms.tokens.naming import forms
 from studio.rooms.tokens.naming.address import NamingAddress
 from studio.store import projects as store
-from studio.store.models import Project
+from studio.store.projects import Project
 
 
 def _enter(request: HttpRequest, project: Project) -> Frame[NamingAddress]:

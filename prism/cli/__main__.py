@@ -1,0 +1,5 @@
+"""Runs the command line."""
+
+from prism.cli import main
+
+main()

@@ -1,0 +1,74 @@
+"""The command audit."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import click
+
+from prism.cli.group import file_argument, json_option, main, maps_option, theme_option
+from prism.cli.printing import patiently, show, show_json, theme_names, theme_words
+from prism.cli.reading import load, read_bytes, themes_for
+from prism.errors import FormatError
+from prism.formats import pairing_files
+from prism.resolution import contrast
+from prism.resolution.resolver import Resolver
+
+
+@main.command()
+@file_argument
+@click.option("--pairings", "pairs", metavar="FILE", help="A JSON list of pairings.")
+@theme_option
+@maps_option
+@json_option
+@click.pass_context
+def audit(
+    ctx: click.Context,
+    file: str,
+    pairs: str | None,
+    wanted: tuple[str, ...],
+    maps: tuple[str, ...],
+    as_json: bool,
+) -> None:
+    """Measure the contrast of every pairing in every theme; exit with 1 where one fails."""
+    document = load(file, maps)
+    if pairs is not None:
+        ((name, data),) = read_bytes(pairs).items()
+        document = replace(document, pairings=pairing_files.read(data, name, document))
+    if not document.pairings:
+        raise FormatError("There are no pairings.", place=file, fix="Name them with --pairings.")
+    found = Resolver(document)
+    readings = [
+        (pairing, reading)
+        for pairing in patiently(document.pairings, "Measuring")
+        for reading in contrast.audit(found, [pairing], themes_for(found, wanted))
+    ]
+    if as_json:
+        show_json(
+            pairings=[
+                {
+                    "pairing": contrast.summary(document, pairing),
+                    "theme": theme_names(document, reading.theme),
+                    "ratio": None if reading.missing else reading.ratio,
+                    "shown": reading.shown,
+                    "required": reading.required,
+                    "passes": reading.passes,
+                    "missing": reading.missing or None,
+                }
+                for pairing, reading in readings
+            ]
+        )
+    else:
+        rows = [
+            (
+                contrast.summary(document, pairing),
+                theme_words(document, reading.theme),
+                reading.shown,
+                f"{reading.required:g}",
+                reading.missing or ("fails" if reading.fails else "passes"),
+            )
+            for pairing, reading in readings
+        ]
+        show("", ("pairing", "theme", "ratio", "needs", ""), rows)
+    if any(reading.fails for _, reading in readings):
+        ctx.exit(1)

@@ -1,0 +1,94 @@
+"""Reading documents and themes from what the command line names."""
+
+from __future__ import annotations
+
+import itertools
+import sys
+from collections.abc import Iterable, Sequence
+from pathlib import Path
+
+import click
+
+from prism.errors import FormatError, PrismError
+from prism.formats import files
+from prism.model.document import Document
+from prism.resolution.resolver import Resolver, Theme
+
+
+def load(source: str, maps: Sequence[str] = (), prefix: str = "k") -> Document:
+    """The document in a file, in a folder, or on standard input (``-``).
+
+    Parts that bring no key of their own get ``prefix`` and a number.
+    """
+    numbers = itertools.count(1)
+    found = files.read(
+        read_bytes(source), lambda: f"{prefix}{next(numbers)}", dict(map(_map, maps))
+    )
+    for one in found.passed_over:
+        click.echo(f"Skipped: {one.name} in {one.selector}: {one.reason}.", err=True)
+    return found.document
+
+
+def _map(text: str) -> tuple[str, tuple[str, str]]:
+    selector, _, meaning = text.rpartition("=")
+    axis, colon, mode = meaning.partition(":")
+    if not (selector and axis and colon and mode):
+        raise PrismError(f"“{text}” is not a map.", fix="Write it as SELECTOR=axis:mode.")
+    return selector, (axis, mode)
+
+
+def read_bytes(source: str) -> dict[str, bytes]:
+    if source == "-":
+        return {"-": sys.stdin.buffer.read()}
+    path = Path(source)
+    try:
+        if path.is_dir():
+            return _folder(path, sorted(p for p in path.rglob("*") if p.is_file()))
+        if not path.is_file():
+            raise FormatError("There is no such file.", place=source)
+        if path.name.endswith(".resolver.json"):
+            beside = sorted(path.parent.rglob("*.json"))
+            tokens = [one for one in beside if one.name.endswith(".tokens.json")]
+            return {path.name: path.read_bytes()} | _named(path.parent, tokens)
+        return {path.name: path.read_bytes()}
+    except OSError as error:
+        raise FormatError(f"The file cannot be read: {error.strerror}.", place=source) from None
+
+
+def _folder(folder: Path, found: list[Path]) -> dict[str, bytes]:
+    tokens = [p for p in found if p.name.endswith((".tokens.json", ".resolver.json"))]
+    if not tokens:
+        tokens = [p for p in found if p.name.endswith(files.ENDINGS)][:1]
+    if not tokens:
+        raise FormatError(
+            "The folder contains no supported file.",
+            place=str(folder),
+            fix="Supported: " + ", ".join(files.ENDINGS) + ".",
+        )
+    return _named(folder, tokens)
+
+
+def _named(folder: Path, found: Iterable[Path]) -> dict[str, bytes]:
+    return {one.relative_to(folder).as_posix(): one.read_bytes() for one in found}
+
+
+def themes_for(found: Resolver, wanted: Sequence[str]) -> list[Theme]:
+    """The one theme that ``axis=mode`` words name, or all; ``PrismError`` for unknown ones."""
+    return [theme_for(found, wanted)] if wanted else list(found.themes())
+
+
+def theme_for(found: Resolver, wanted: Sequence[str]) -> Theme:
+    """The theme that ``axis=mode`` words name; every other axis at its default."""
+    picks = {}
+    for word in wanted:
+        name, _, mode_name = word.partition("=")
+        axis = next((one for one in found.document.axes if one.name == name), None)
+        if axis is None:
+            known = ", ".join(one.name for one in found.document.axes) or "none"
+            raise PrismError(f"There is no axis “{name}”.", fix=f"Axes: {known}.")
+        mode = next((one for one in axis.modes if one.name == mode_name), None)
+        if mode is None:
+            known = ", ".join(one.name for one in axis.modes)
+            raise PrismError(f"{name} has no mode “{mode_name}”.", fix=f"Modes: {known}.")
+        picks[axis.key] = mode.key
+    return found.theme(picks)

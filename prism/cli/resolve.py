@@ -1,0 +1,54 @@
+"""The command resolve."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from prism.cli.group import file_argument, json_option, main, maps_option, theme_option
+from prism.cli.printing import patiently, show, show_json, theme_names
+from prism.cli.reading import load, themes_for
+from prism.model.document import Document
+from prism.model.names import css_names
+from prism.resolution.resolver import Resolver
+
+
+def resolved(document: Document, wanted: Sequence[str]) -> dict[str, Any]:
+    """Every token that is there, theme by theme, as JSON members."""
+    found = Resolver(document)
+    names = css_names(document)
+    themes = []
+    for theme in patiently(themes_for(found, wanted), "Resolving"):
+        tokens = {}
+        for token in document.tokens:
+            answer = found.resolve(token.key, theme)
+            if not answer.absent:
+                tokens[token.path] = {
+                    "type": answer.type,
+                    "value": answer.css,
+                    **({"hex": answer.hex} if answer.hex else {}),
+                    "css_name": f"--{names[token.key]}",
+                    "broken": answer.broken or None,
+                }
+        themes.append({"theme": theme_names(document, theme), "tokens": tokens})
+    return {"themes": themes}
+
+
+@main.command()
+@file_argument
+@theme_option
+@maps_option
+@json_option
+def resolve(file: str, wanted: tuple[str, ...], maps: tuple[str, ...], as_json: bool) -> None:
+    """Print what every token resolves to, in all themes or in one."""
+    found = resolved(load(file, maps), wanted)
+    if as_json:
+        show_json(**found)
+        return
+    for one in found["themes"]:
+        title = ", ".join(f"{axis} {mode}" for axis, mode in one["theme"].items())
+        rows = [
+            (path, said["type"], said["broken"] or said["value"])
+            for path, said in one["tokens"].items()
+        ]
+        show(title, ("token", "type", "value"), rows)
