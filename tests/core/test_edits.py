@@ -1,0 +1,207 @@
+"""Every command: written down and read again, the same result anywhere, a sentence in the past."""
+
+import dataclasses
+import json
+
+from django.test import SimpleTestCase
+
+from demo import quillhaven
+from prism import edits
+from prism.edits.axes import (
+    AddAxis,
+    AddMode,
+    ChangeDefault,
+    DeriveMode,
+    FollowPreference,
+    MoveAxis,
+    MoveMode,
+    RemoveAxis,
+    RemoveMode,
+    RenameAxis,
+    RenameMode,
+    SetColorScheme,
+)
+from prism.edits.cells import (
+    Cells,
+    ClearCells,
+    ClearValue,
+    CopyMode,
+    FillCells,
+    MapCells,
+    MirrorCells,
+    Paste,
+    SetCells,
+    SetOnStep,
+    SetOpacity,
+    SetValue,
+    SetValueInColumn,
+    ShiftCells,
+)
+from prism.edits.imports import ImportColors, ImportDocument, TakeIdea, UsePictureColors
+from prism.edits.measures import AddMeasure, AddScale
+from prism.edits.naming import AddNames, StoreScheme
+from prism.edits.pairings import AddPairing, RemovePairing
+from prism.edits.palette import (
+    AddMissing,
+    AddOverlays,
+    AddPurpose,
+    AddRamp,
+    AssignPurpose,
+    InsertStep,
+    MakeRamp,
+    MovePurpose,
+    MoveRamp,
+    MoveStep,
+    ReleaseStep,
+    RemovePurpose,
+    RemoveStep,
+    RenamePurpose,
+    RenameRamp,
+    RenameStep,
+    RenameSteps,
+    RetuneRamp,
+    SetColor,
+)
+from prism.edits.project import Batch, RenameProject
+from prism.edits.tokens import (
+    DeleteTokens,
+    DescribeToken,
+    LinkLiterals,
+    MarkTokens,
+    MoveToGroup,
+    RemoveToken,
+    RenameGroup,
+    RenameToken,
+    ReorderTokens,
+    ReplaceInNames,
+    SetGroupTier,
+)
+from prism.errors import EditError
+from prism.model.document import Condition
+from prism.palette import measures
+from tests.builders import document, token
+
+DARK = Condition.of({"appearance": "dark"})
+TWO = Cells(("text.main", "text.muted"), "appearance", ("dark",))
+RECIPE = (("seed", "#556b2f"), ("count", "7"))
+#: A command of each kind that changes the demo, with the start of its sentence.
+SAMPLES = (
+    (SetValue("text.main", "ink.9", DARK), "Set text.main to {ink.9} for appearance dark"),
+    (
+        SetValueInColumn("text.main", "ink.9", "appearance", (("appearance", "dark"),)),
+        "Set text.main to {ink.9}",
+    ),
+    (ClearValue("text.main", DARK), "Cleared text.main for appearance dark"),
+    (SetOnStep(TWO, "ink.3"), "Set text.main to ink.3"),
+    (ShiftCells(TWO, 1), "Shifted 2 tokens towards the last step"),
+    (MirrorCells(TWO), "Mirrored 2 tokens"),
+    (MapCells(TWO, "coral"), "Mapped 2 tokens to coral"),
+    (SetCells(TWO, "lamp.3"), "Set 2 tokens to lamp.3"),
+    (FillCells(TWO, along=True), "Filled 2 tokens along the ramp"),
+    (ClearCells(TWO), "Cleared 2 tokens"),
+    (SetOpacity(TWO, 50), "Set the opacity of 2 tokens to 50 %"),
+    (CopyMode(TWO, "light", "dark"), "Copied appearance light to dark for 2 tokens"),
+    (Paste(TWO, "ink.2\nink.3"), "Pasted onto 2 tokens"),
+    (DescribeToken("text.main", "text.main", "Read", deprecated=""), "Described text.main"),
+    (RenameToken("text.main", "text.first"), "Renamed text.main to text.first"),
+    (RemoveToken("white", "ink.1"), "Removed white"),
+    (ReplaceInNames(("text.main",), "main", "first"), "Replaced “main” in the names of 1 token"),
+    (MoveToGroup(("text.main",), "words"), "Moved 1 token into words"),
+    (ReorderTokens(("text.main",), "text.link"), "Moved 1 token in the order"),
+    (DeleteTokens(("ticket.place",)), "Deleted 1 token"),
+    (MarkTokens(("text.main",), tier="component"), "Made 1 token component"),
+    (SetGroupTier(("ticket",), "semantic"), "Made ticket semantic"),
+    (RenameGroup("accent", "own.accent"), "Renamed group accent to own.accent"),
+    (LinkLiterals((0,)), "Linked 1 literal to the palette"),
+    (AddAxis("k", "season", "summer, winter"), "Added axis season"),
+    (RenameAxis("brand", "carrier"), "Renamed axis brand to carrier"),
+    (MoveAxis("brand", -1), "Moved axis brand up"),
+    (RemoveAxis("brand", "vexley"), "Removed axis brand, kept Vexley"),
+    (AddMode("k", "appearance", "noon", source="dark"), "Added mode noon to appearance"),
+    (RenameMode("appearance", "dim", "cabin"), "Renamed mode dim of appearance to cabin"),
+    (MoveMode("appearance", "dim", -1), "Moved mode dim of appearance"),
+    (ChangeDefault("appearance", "dark"), "Made dark the default of appearance"),
+    (SetColorScheme("brand", "vexley", "dark"), "Set the color scheme of Vexley to dark"),
+    (FollowPreference("density", "compact", "prefers-contrast: more"), "Let density follow"),
+    (RemoveMode("appearance", "dim"), "Removed mode dim of appearance"),
+    (DeriveMode("k", "appearance", "light", "night", "dark"), "Made mode night from light"),
+    (AddRamp("k", "moss", RECIPE), "Added ramp moss"),
+    (RetuneRamp("k", "spruce", RECIPE), "Retuned spruce"),
+    (RenameRamp("spruce", "fir"), "Renamed spruce to fir"),
+    (MoveRamp("spruce", 1), "Moved spruce down"),
+    (MakeRamp("k", "odd"), "Made a ramp of odd"),
+    (SetColor("spruce.3", "#abcdef"), "Set spruce.3 to #abcdef"),
+    (ReleaseStep("spruce.3"), "Reset spruce.3 to its ramp"),
+    (InsertStep("k", "spruce.3", "3-5"), "Inserted a step after spruce.3"),
+    (RemoveStep("spruce.3"), "Removed spruce.3"),
+    (RenameStep("spruce.3", "thin"), "Renamed step spruce.3 to thin"),
+    (MoveStep("spruce.1", 1), "Moved spruce.1"),
+    (RenameSteps("spruce", "a b c d e f g h i j k"), "Renamed the steps of spruce"),
+    (AddOverlays("k", "spruce.8", "8 50"), "Added overlays of spruce.8"),
+    (AddMissing("k", "label action.fill.pressed"), "Added label"),
+    (AssignPurpose("k", "spruce", "chart"), "Set the purpose of spruce to chart"),
+    (AddPurpose("k", "weather"), "Added purpose weather"),
+    (RenamePurpose("ink", "words"), "Renamed purpose"),
+    (RemovePurpose("ink"), "Removed purpose"),
+    (MovePurpose("ink", -1), "Moved purpose"),
+    (AddMeasure("k", "gap.odd", "dimension", "7px"), "Added gap.odd"),
+    (AddScale("k", measures.KINDS[0].id, "room", "1 2", "4px"), "Added scale room"),
+    (StoreScheme("k", "Ours", (("area", "panel chip"),)), "Stored scheme Ours"),
+    (AddNames("k", "levels", ("surface.0",)), "Added 1 token by scheme"),
+    (AddPairing("k", "text.main", "ink.1"), "Added pairing text.main on ink.1"),
+    (RemovePairing("pairing"), "Removed pairing"),
+    (ImportColors("k", (("tide", "#003366", "add"),)), "Imported 1 color"),
+    (UsePictureColors("k", "pier.png", (("#123456", "color", "sea"),)), "Took 1 color from pier"),
+    (TakeIdea("k", "dusk", "Quiet", (("main", "dusk", "#345678"),), (("main", "new"),)), "Used"),
+    (ImportDocument("x.json", document(token("a", "#111111"))), "Imported x.json"),
+    (RenameProject("Other"), "Renamed the project to Other"),
+    (Batch("Two at once", (RenameProject("Other"), SetColor("white", "#fefefe"))), "Two at once"),
+)
+
+
+def before(command):
+    """The demo, made so that a command has something to do."""
+    built = quillhaven.document()
+    if isinstance(command, ReleaseStep):
+        return SetColor("spruce.3", "#abcdef").apply(built)
+    if isinstance(command, MakeRamp):
+        colors = (("odd.1", "#ddeeff", "add"), ("odd.2", "#223344", "add"))
+        return ImportColors("odd", colors).apply(built)
+    if isinstance(command, LinkLiterals):
+        built = RenameToken("ink.1", "ink.1").apply(built)
+        return SetValue("text.main", "#111111").apply(built)
+    return built
+
+
+class CommandTests(SimpleTestCase):
+    def test_every_command_has_a_sample_here(self):
+        self.assertEqual({command.id for command, _ in SAMPLES}, set(edits.COMMANDS))
+
+    def test_each_is_written_read_again_and_repeated_with_the_same_result(self):
+        for command, sentence in SAMPLES:
+            built = before(command)
+            if isinstance(command, RemovePairing):
+                command = RemovePairing(built.pairings[0].key)
+            with self.subTest(command.id):
+                again = edits.read(edits.written(command))
+                if not isinstance(command, ImportDocument):  # its document is not written down
+                    self.assertEqual(again, command)
+                    self.assertEqual(again.apply(built), command.apply(built))
+                self.assertNotEqual(command.apply(built), built)
+                self.assertTrue(
+                    command.sentence(built).startswith(sentence), command.sentence(built)
+                )
+                with self.assertRaises(dataclasses.FrozenInstanceError):
+                    setattr(command, dataclasses.fields(command)[0].name, "other")
+
+    def test_what_is_no_command_is_refused(self):
+        plain = json.loads(edits.written(RenameProject("a")))
+        for text in (
+            json.dumps(plain | {"id": "fly"}),
+            json.dumps(plain | {"version": 99}),
+            json.dumps(plain | {"fields": {}}),
+            json.dumps(plain | {"fields": {"name": 4}}),
+            "[]",
+        ):
+            with self.subTest(text), self.assertRaises(EditError):
+                edits.read(text)
