@@ -11,8 +11,7 @@ from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.contrast_table import Part
 from prism.resolution.resolver import Resolver
 
-#: Worst first: what is wrong for whoever uses the product, what is wrong in the files, advice.
-SEVERITIES = ("wrong", "doubtful", "advice")
+#: Wrong for whoever uses the product; doubtful, as it may be meant; advice.
 Severity = Literal["wrong", "doubtful", "advice"]
 
 

@@ -94,14 +94,6 @@ def audit(
     ]
 
 
-def stack_reading(
-    resolver: Resolver, foreground: str, backgrounds: Sequence[str], theme: Theme
-) -> Reading:
-    """One text color on a stack of backgrounds, by token key, as a pairing would read."""
-    pairing = Pairing("", foreground, tuple(backgrounds))
-    return audit(resolver, [pairing], [theme])[0]
-
-
 def _stack(resolver: Resolver, pairing: Pairing, theme: Theme) -> tuple[tuple[Rgba, ...], str]:
     layers: list[Rgba] = []
     opaque = False

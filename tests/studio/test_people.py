@@ -29,7 +29,7 @@ from tests.edits import edited, start
 
 ROOMS = ("palette", "tokens", "stage", "checks", "exchange", "axes", "naming", "measures")
 LOOK = axis("look", "light", "night", "dim")
-NIGHT, DIM = Condition.of({"look": "night"}), Condition.of({"look": "dim"})
+DIM = Condition.of({"look": "dim"})
 
 
 def value(built, key, text, condition=BASE):

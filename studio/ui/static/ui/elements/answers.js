@@ -39,6 +39,7 @@ export async function wasStored(pulse, write) {
 export function lostConnection(stored) {
   if (stored === true) return "The connection broke, but your change was stored. Load the page again to see it.";
   if (stored === false) return "The connection broke and nothing was stored. What you typed is still here; try again.";
-  if (stored === null) return "There is no connection to the server. What you typed is still here; look whether it was stored before you try again.";
+  if (stored === null)
+    return "There is no connection to the server. What you typed is still here; look whether it was stored before you try again.";
   return "There is no connection to the server. Try again.";
 }

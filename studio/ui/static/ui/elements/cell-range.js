@@ -22,8 +22,13 @@ export class RangeOfCells {
   }
 
   get #heard() {
-    return [["pointerdown", this.#onDown], ["pointermove", this.#onMove], ["dragstart", this.#onDrag],
-      ["click", this.#onClick], ["focusin", this.#onFocus]];
+    return [
+      ["pointerdown", this.#onDown],
+      ["pointermove", this.#onMove],
+      ["dragstart", this.#onDrag],
+      ["click", this.#onClick],
+      ["focusin", this.#onFocus],
+    ];
   }
 
   get anchor() {
@@ -46,7 +51,9 @@ export class RangeOfCells {
   }
 
   get #grid() {
-    return [...this.#sheet.querySelectorAll("tr")].map((row) => [...row.querySelectorAll("a.cell")]).filter((row) => row.length);
+    return [...this.#sheet.querySelectorAll("tr")]
+      .map((row) => [...row.querySelectorAll("a.cell")])
+      .filter((row) => row.length);
   }
 
   /** A key was pressed on a cell: the focus it moves extends the range, or begins another. */

@@ -77,7 +77,10 @@ export class CellWrites {
       try {
         return await this.#region.ask(this.#form.action, body, { write: entry.write });
       } catch {
-        if (!told) this.#region.say("There is no connection to the server. What you typed waits here and is sent when it is back.");
+        if (!told)
+          this.#region.say(
+            "There is no connection to the server. What you typed waits here and is sent when it is back.",
+          );
         if (await wasStored(this.#region.dataset.pulse, entry.write)) return null;
         await new Promise((done) => setTimeout(done, AGAIN));
       }
@@ -91,7 +94,8 @@ export class CellWrites {
       this.#region.show(first.came, { body: true });
       for (const { entry } of rest) this.#region.say(`This was refused too: “${entry.text}”. Its cell is as it was.`);
       if (this.#count) this.#region.tell();
-    } else if (this.#count === 1 && this.#came && !this.#region.waiting) this.#region.show(this.#came, { body: true, focus });
+    } else if (this.#count === 1 && this.#came && !this.#region.waiting)
+      this.#region.show(this.#came, { body: true, focus });
     else {
       this.#region.tell();
       this.#region.load(location.href, { push: false, focus });

@@ -5,13 +5,17 @@
 import { fragment } from "./fragments.js";
 
 export class NpFill extends HTMLElement {
+  #details = null;
+
   connectedCallback() {
+    this.#details = this.closest("details");
     this.addEventListener("click", this.#onClick);
-    this.closest("details")?.addEventListener("toggle", this.#onToggle);
+    this.#details?.addEventListener("toggle", this.#onToggle);
   }
 
   disconnectedCallback() {
     this.removeEventListener("click", this.#onClick);
+    this.#details?.removeEventListener("toggle", this.#onToggle);
   }
 
   #onToggle = async () => {

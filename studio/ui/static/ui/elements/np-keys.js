@@ -37,8 +37,14 @@ export class NpKeys extends HTMLElement {
   #single(key) {
     const target = /^[1-8]$/.test(key)
       ? this.querySelector(`[data-key="${key}"]`)
-      : { "/": () => this.#find(), "[": () => this.#step(-1), "]": () => this.#step(1),
-          c: () => this.querySelector("#chrome"), t: () => this.querySelector("[data-trace]"), "?": () => this.#show() }[key]?.();
+      : {
+          "/": () => this.#find(),
+          "[": () => this.#step(-1),
+          "]": () => this.#step(1),
+          c: () => this.querySelector("#chrome"),
+          t: () => this.querySelector("[data-trace]"),
+          "?": () => this.#show(),
+        }[key]?.();
     target?.click();
   }
 

@@ -87,7 +87,7 @@ export class NpLater extends HTMLElement {
   before(cell, count) {
     const bodies = [...this.querySelectorAll("tbody")].filter((body) => follows(cell, body) && !body.contains(cell));
     const wanted = [];
-    for (let rows = 0; bodies.length && rows < count; ) {
+    for (let rows = 0; bodies.length && rows < count;) {
       const body = bodies.pop();
       if (body.matches(".later")) wanted.push(body);
       rows += body.matches(".later") ? +body.dataset.count : body.querySelectorAll("tr:has(a.cell)").length;
@@ -98,7 +98,9 @@ export class NpLater extends HTMLElement {
   /** Fetch the last rows; as `between`. */
   last() {
     const bodies = this.#bodies;
-    const end = [...this.querySelectorAll("tbody")].findLast((body) => body.matches(".later") || body.querySelector("a.cell"));
+    const end = [...this.querySelectorAll("tbody")].findLast(
+      (body) => body.matches(".later") || body.querySelector("a.cell"),
+    );
     return this.#all(bodies.filter((body) => body === end));
   }
 

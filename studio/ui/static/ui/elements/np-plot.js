@@ -3,7 +3,11 @@
 // A point is dragged, or moved with the arrow keys (Shift: further); the browser paints it, the
 // server says its numbers about ten times a second. Letting go or Enter stores, Escape puts it back.
 
-const WIDTH = 320, HEIGHT = 150, PACE = 100, STEP = 0.004, FAR = 5;
+const WIDTH = 320,
+  HEIGHT = 150,
+  PACE = 100,
+  STEP = 0.004,
+  FAR = 5;
 
 export class NpPlot extends HTMLElement {
   #moving = null;
@@ -64,7 +68,9 @@ export class NpPlot extends HTMLElement {
   #onKey = (event) => {
     const point = event.target.closest?.(".point[tabindex]");
     if (!point || event.ctrlKey || event.metaKey || event.altKey) return;
-    const [right, up] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key] ?? [0, 0];
+    const [right, up] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key] ?? [
+      0, 0,
+    ];
     if (right || up) {
       this.#start(point);
       const by = STEP * (event.shiftKey ? FAR : 1);
@@ -88,7 +94,8 @@ export class NpPlot extends HTMLElement {
 
   #paint(lightness, chroma) {
     const { point, hue } = this.#moving;
-    const x = lightness * WIDTH, y = HEIGHT - (chroma / +this.dataset.top) * HEIGHT;
+    const x = lightness * WIDTH,
+      y = HEIGHT - (chroma / +this.dataset.top) * HEIGHT;
     point.setAttribute("transform", `translate(${x} ${y})`);
     point.querySelector("rect").style.fill = `oklch(${lightness} ${chroma} ${hue})`;
     point.setAttribute("aria-valuenow", lightness.toFixed(3));

@@ -110,7 +110,8 @@ export class NpRegion extends HTMLElement {
       const came = await this.ask(url, body, { write, signal: request.signal });
       if (this.#request === request) this.show(came, { body, push, focus });
     } catch (error) {
-      if (error.name !== "AbortError") this.say(lostConnection(body ? await wasStored(this.dataset.pulse, write) : undefined));
+      if (error.name !== "AbortError")
+        this.say(lostConnection(body ? await wasStored(this.dataset.pulse, write) : undefined));
     } finally {
       if (this.#request === request) this.removeAttribute("aria-busy");
     }
@@ -170,7 +171,8 @@ export class NpRegion extends HTMLElement {
     this.#lost = wanted ? "" : (active ?? "");
     wanted?.focus({ preventScroll: true });
     if (wanted && wanted === first) wanted.select?.();
-    if (wanted && wanted.id === active && caret !== null && wanted.type === "search") wanted.setSelectionRange(caret, caret);
+    if (wanted && wanted.id === active && caret !== null && wanted.type === "search")
+      wanted.setSelectionRange(caret, caret);
     this.#sight.keep();
     this.dispatchEvent(new CustomEvent("np-region-swapped", { bubbles: true }));
   }

@@ -126,7 +126,12 @@ export class NpSheet extends HTMLElement {
   }
 
   #onClipboard = (event) => {
-    if (!this.#range.cells.length || !document.activeElement.matches("a.cell") || !this.contains(document.activeElement)) return;
+    if (
+      !this.#range.cells.length ||
+      !document.activeElement.matches("a.cell") ||
+      !this.contains(document.activeElement)
+    )
+      return;
     event.preventDefault();
     if (event.type === "paste") this.#paste(event.clipboardData.getData("text/plain"));
     else {
