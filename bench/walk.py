@@ -7,7 +7,9 @@ from __future__ import annotations
 
 import random
 from collections.abc import Callable
-from typing import Any
+from typing import Any, TypeVar
+
+T = TypeVar("T")
 
 WIDTHS = (640, 768, 1024, 1280, 1920)
 KEYS = (
@@ -88,10 +90,23 @@ def walk(
         page.goto(f"{base}/p/{code}/tokens/")
     for number in range(steps):
         page = rng.choice(pages)
-        told = _step(page, rng, base, code)
-        _settle(page)
-        for sentence in _wrong(page, code):
+        told = _patiently(page, lambda at=page: _step(at, rng, base, code)) or "a page that left"
+        for sentence in _patiently(page, lambda at=page: _wrong(at, code)) or ():
             check(f"seed {seed}, step {number} ({told}): {sentence}")
+
+
+def _patiently(page: Any, look: Callable[[], T]) -> T | None:
+    """What ``look`` finds once nothing is on its way; None where the page keeps leaving meanwhile."""
+    for _ in range(4):
+        try:
+            found = look()
+            _settle(page)
+            return found
+        except Exception as error:
+            if "destroyed" not in str(error) and "navigating" not in str(error):
+                raise
+            page.wait_for_load_state("load")
+    return None
 
 
 def _step(page: Any, rng: random.Random, base: str, code: str) -> str:
