@@ -16,7 +16,8 @@ from pathlib import Path
 
 from bench import documents
 from prism.color import space
-from prism.model.document import BASE, Document, Expression
+from prism.model.document import Document
+from prism.model.values import BASE, Expression
 from prism.resolution.answer_tables import AnswerTables, find
 from prism.resolution.contrast_table import ContrastTable
 from prism.resolution.resolver import Resolver

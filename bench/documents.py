@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import random
 
-from prism.model.document import BASE, Axis, Condition, Document, Expression, Mode, Pairing, Token
+from prism.model.document import Axis, Document, Mode, Pairing, Token
+from prism.model.values import BASE, Condition, Expression
 
 #: Six axes with 3 x 3 x 2 x 4 x 2 x 2 = 288 themes.
 AXES = tuple(

@@ -86,7 +86,8 @@ def palette_of(colors: int):
 
 def sheet_of(count: int):
     """A document of so many tokens over an axis of six modes, a third of them with own values."""
-    from prism.model.document import BASE, Axis, Condition, Document, Expression, Mode, Token
+    from prism.model.document import Axis, Document, Mode, Token
+    from prism.model.values import BASE, Condition, Expression
     from prism.palette.building import add_ramp
     from prism.resolution.contrast import pairing_for
     from studio.store.projects import new_key

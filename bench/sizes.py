@@ -13,7 +13,8 @@ from collections.abc import Callable
 from pathlib import Path
 
 from prism.formats import files
-from prism.model.document import BASE, Axis, Condition, Document, Expression, Mode, Token
+from prism.model.document import Axis, Document, Mode, Token
+from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
 
 TABLE = Path(__file__).parent.parent / "docs" / "benchmarks-sizes.md"

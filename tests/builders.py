@@ -13,19 +13,8 @@ import numpy as np
 from PIL import Image
 
 from prism.formats import resolver
-from prism.model.document import (
-    BASE,
-    Axis,
-    Composite,
-    Condition,
-    Document,
-    Expression,
-    Follows,
-    Group,
-    Mode,
-    Pairing,
-    Token,
-)
+from prism.model.document import Axis, Document, Follows, Group, Mode, Pairing, Token
+from prism.model.values import BASE, Composite, Condition, Expression
 from prism.resolution.resolver import Resolver
 
 DATA = Path(__file__).parent / "data"

@@ -6,11 +6,8 @@ from prism.changes import axes, linking, structure
 from prism.changes import values as edit
 from prism.errors import EditError, PrismError
 from prism.model.document import (
-    BASE,
     Axis,
-    Condition,
     Document,
-    Expression,
     Follows,
     Mode,
     Page,
@@ -21,6 +18,7 @@ from prism.model.document import (
     TellingApart,
     Token,
 )
+from prism.model.values import BASE, Condition, Expression
 from prism.palette import building, purposes, stepping
 
 PATHS = tuple(f"{group}.{leaf}" for group in ("ink", "card", "line-strong") for leaf in "abcd")

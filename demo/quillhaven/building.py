@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from prism.model.document import BASE, Composite, Condition, Expression, Token, Value
+from prism.model.document import Token
+from prism.model.values import BASE, Composite, Condition, Expression, Value
 
 
 def token(

@@ -7,7 +7,8 @@ from dataclasses import replace
 
 from prism.changes.values import refuse_new_breaks
 from prism.errors import EditError
-from prism.model.document import Axis, Condition, Document, Follows, Mode, SavedTheme, Token, Value
+from prism.model.document import Axis, Document, Follows, Mode, SavedTheme, Token
+from prism.model.values import Condition, Value
 from prism.resolution.resolver import Resolver
 
 

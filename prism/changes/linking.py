@@ -18,7 +18,8 @@ from prism.color.difference import delta_e_2000, lab
 from prism.errors import ExpressionError
 from prism.expressions.typed_input import reference_to
 from prism.expressions.values import parse
-from prism.model.document import Condition, Document, Expression, Token
+from prism.model.document import Document, Token
+from prism.model.values import Condition, Expression
 from prism.resolution.resolver import Resolver
 
 SAME, NEAR = 1.0, 5.0

@@ -11,12 +11,13 @@ from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import replace
 from typing import TypeVar
 
+from prism.changes.membership import position_of, refuse_unknown, without
+from prism.changes.references import check_path, paths_of, token_of, with_references, with_token
 from prism.changes.values import check_value, refuse_broken
 from prism.errors import EditError
-from prism.expressions.values import references, rewrite
-from prism.model.document import TYPES, Document, Scene, Token, shown_path
+from prism.expressions.values import references
+from prism.model.document import TYPES, Document, Token, shown_path
 from prism.model.names import settle_names
-from prism.model.whole import MAX_PATH, well_formed
 
 _Item = TypeVar("_Item")
 
@@ -26,17 +27,6 @@ def moved(items: Sequence[_Item], item: _Item, by: int) -> tuple[_Item, ...]:
     rest = [one for one in items if one != item]
     place = min(max(items.index(item) + by, 0), len(rest))
     return (*rest[:place], item, *rest[place:])
-
-
-def check_path(path: str) -> None:
-    """Raise ``EditError`` unless ``path`` is one of the Design Tokens Format Module."""
-    if not well_formed(path):
-        raise EditError(
-            f"“{path[:80]}” cannot be a path.",
-            fix="Separate segments by full stops; they have no braces and no leading $.",
-        )
-    if len(path) > MAX_PATH:
-        raise EditError(f"A path has at most {MAX_PATH} characters.")
 
 
 def add_tokens(document: Document, tokens: Sequence[Token], after: str = "") -> Document:
@@ -49,7 +39,7 @@ def add_tokens(document: Document, tokens: Sequence[Token], after: str = "") -> 
         if token.key in keys:
             raise EditError("A token with this key is there already.", place=token.path)
         keys.add(token.key)
-    place = _position(document, after) + 1 if after else len(document.tokens)
+    place = position_of(document, after) + 1 if after else len(document.tokens)
     changed = _with_tokens(document, [*document.tokens[:place], *tokens, *document.tokens[place:]])
     for token in tokens:
         for _, value in token.values:
@@ -64,8 +54,8 @@ def remove_tokens(document: Document, keys: Collection[str]) -> Document:
     Refused where a token that stays refers to one that goes; ``replace_reference`` first.
     """
     going = set(keys)
-    _known(document, going)
-    paths = {path for key in going for path in _paths(document, key)}
+    refuse_unknown(document, going)
+    paths = {path for key in going for path in paths_of(document, key)}
     for token in document.tokens:
         if token.key not in going:
             held = [p for _, v in token.values for p in references(v, token.type) if p in paths]
@@ -74,12 +64,12 @@ def remove_tokens(document: Document, keys: Collection[str]) -> Document:
                     f"{{{held[0]}}} is used by {shown_path(token.path)}.",
                     fix="Let them refer to another token first.",
                 )
-    return _without(document, going)
+    return without(document, going)
 
 
 def rename_token(document: Document, key: str, path: str) -> Document:
     """Give a token another path; every reference follows."""
-    token = _token(document, key)
+    token = token_of(document, key)
     return _rename(document, {token.path: path})
 
 
@@ -133,10 +123,10 @@ def rename_group(document: Document, old: str, new: str) -> Document:
 
 def move_tokens(document: Document, keys: Sequence[str], group: str, after: str = "") -> Document:
     """Put tokens into another group, and behind the token ``after`` where it is named."""
-    _known(document, keys)
+    refuse_unknown(document, keys)
     moved = {}
     for key in keys:
-        path = _token(document, key).path
+        path = token_of(document, key).path
         head = path.removesuffix(".$root")
         leaf = head.rpartition(".")[2] + path.removeprefix(head)
         moved[path] = f"{group}.{leaf}" if group else leaf
@@ -146,8 +136,8 @@ def move_tokens(document: Document, keys: Sequence[str], group: str, after: str 
 
 def reorder_tokens(document: Document, keys: Sequence[str], after: str = "") -> Document:
     """Put tokens, in the order of ``keys``, behind the token ``after``; at the front without."""
-    _known(document, keys)
-    moving = [_token(document, key) for key in keys]
+    refuse_unknown(document, keys)
+    moving = [token_of(document, key) for key in keys]
     rest = [token for token in document.tokens if token.key not in set(keys)]
     place = 0
     if after:
@@ -173,7 +163,7 @@ def describe_token(
     ``uses`` is parted by commas; ``export_name`` is its custom property, empty for the derived
     one; ``deprecated`` is a sentence or None.
     """
-    token = _token(document, key)
+    token = token_of(document, key)
     wanted = path.strip()
     if wanted in (token.path, shown_path(token.path)):
         wanted = token.path
@@ -187,22 +177,22 @@ def describe_token(
             )
         names = (*names, ("css", plain))
     told = replace(
-        _token(changed, key),
+        token_of(changed, key),
         description=description,
         uses=tuple(one.strip() for one in uses.split(",") if one.strip()),
         export_names=names,
         private=private,
         deprecated=deprecated,
     )
-    return settle_names(_put(changed, told))
+    return settle_names(with_token(changed, told))
 
 
 def change_type(document: Document, key: str, type: str) -> Document:
     """Give a token another type; every value must be one of it."""
-    token = replace(_token(document, key), type=type)
+    token = replace(token_of(document, key), type=type)
     if type not in TYPES:
         raise EditError(f"“{type}” is not a type.", place=shown_path(token.path))
-    changed = _put(document, token)
+    changed = with_token(document, token)
     for _, value in token.values:
         check_value(changed, token, value)
     refuse_broken(changed, key, before=document)
@@ -218,7 +208,7 @@ def split_token(
     document: Document, key: str, new_key: str, new_path: str, users: Collection[str]
 ) -> Document:
     """Make a second token of the same values behind the first, for ``users`` to refer to."""
-    token = _token(document, key)
+    token = token_of(document, key)
     twin = replace(token, key=new_key, path=new_path, export_names=(), extends_from="")
     changed = add_tokens(document, [twin], after=key)
     return replace_reference(changed, key, new_key, users)
@@ -228,7 +218,7 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
     """Let everything that refers to ``gone`` refer to ``keep``, and take ``gone`` out."""
     if keep == gone:
         raise EditError("A token cannot be merged with itself.")
-    kept, paths = _token(document, keep), _paths(document, gone)
+    kept, paths = token_of(document, keep), paths_of(document, gone)
     if any(path in paths for _, v in kept.values for path in references(v, kept.type)):
         raise EditError(
             f"{shown_path(kept.path)} itself refers to {{{paths[-1]}}}.",
@@ -254,7 +244,7 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
         for one in changed.scenes
     )
     changed = replace(changed, pairings=tuple(pairings), scenes=scenes)
-    changed = _without(changed, {gone})
+    changed = without(changed, {gone})
     refuse_broken(changed, keep, before=document)
     return changed
 
@@ -277,16 +267,16 @@ def replace_references(
 ) -> Document:
     """As ``replace_reference`` for many tokens at once; ``turned`` maps old keys to new."""
     renamed = {
-        path: _token(document, new).path
+        path: token_of(document, new).path
         for old, new in turned.items()
-        for path in _paths(document, old)
+        for path in paths_of(document, old)
     }
     targets = set(turned.values())
     changed_keys = []
     tokens = []
     for token in document.tokens:
         if token.key not in targets and (within is None or token.key in within):
-            rewritten = _rewritten(token, renamed)
+            rewritten = with_references(token, renamed)
             if rewritten != token:
                 changed_keys.append(token.key)
             token = rewritten
@@ -310,7 +300,7 @@ def _rename(document: Document, moved: Mapping[str, str]) -> Document:
             renamed[short] = shown_path(new)
     tokens = []
     for token in document.tokens:
-        token = _rewritten(token, renamed)
+        token = with_references(token, renamed)
         tokens.append(replace(token, path=moved[token.path]) if token.path in moved else token)
     changed = _with_tokens(document, tokens)
     _refuse_new_circles(changed, document, set(moved.values()))
@@ -328,11 +318,6 @@ def _refuse_new_circles(changed: Document, before: Document, paths: Collection[s
         if any(path in named for _, value in token.values for path in references(value, token.type))
     ]
     refuse_broken(changed, *woken, before=before)
-
-
-def _rewritten(token: Token, renamed: Mapping[str, str]) -> Token:
-    values = tuple((c, rewrite(v, token.type, renamed)) for c, v in token.values)
-    return replace(token, values=values) if values != token.values else token
 
 
 def _with_tokens(document: Document, tokens: Iterable[Token]) -> Document:
@@ -355,68 +340,3 @@ def _with_tokens(document: Document, tokens: Iterable[Token]) -> Document:
             fix=f"Name the token {both[0]}.$root.",
         )
     return settle_names(changed)
-
-
-def _without(document: Document, going: Collection[str]) -> Document:
-    def clean(scene: Scene) -> Scene:
-        kept = tuple((slot, key) for slot, key in scene.bindings if key not in going)
-        return replace(scene, bindings=kept)
-
-    return replace(
-        document,
-        tokens=tuple(token for token in document.tokens if token.key not in going),
-        pairings=tuple(
-            replace(p, page="" if p.page in going else p.page)
-            for p in document.pairings
-            if not {p.foreground, *p.backgrounds} & set(going)
-        ),
-        ramps=tuple(
-            replace(
-                ramp,
-                steps=tuple(key for key in ramp.steps if key not in going),
-                moved=tuple(key for key in ramp.moved if key not in going),
-            )
-            for ramp in document.ramps
-        ),
-        telling_apart=tuple(
-            replace(one, tokens=tuple(key for key in one.tokens if key not in going))
-            for one in document.telling_apart
-        ),
-        scenes=tuple(clean(scene) for scene in document.scenes),
-        sources=tuple(
-            replace(
-                source,
-                entries=tuple(e for e in source.entries if e.token not in going or not e.token),
-            )
-            for source in document.sources
-        ),
-    )
-
-
-def _token(document: Document, key: str) -> Token:
-    token = document.token(key)
-    if token is None:
-        raise EditError("That token is no longer there.")
-    return token
-
-
-def _known(document: Document, keys: Iterable[str]) -> None:
-    for key in keys:
-        _token(document, key)
-
-
-def _paths(document: Document, key: str) -> list[str]:
-    """Every path a reference may name the token by."""
-    token = _token(document, key)
-    short = shown_path(token.path)
-    return [token.path, short] if document.token_at(short) is token else [token.path]
-
-
-def _position(document: Document, key: str) -> int:
-    return document.tokens.index(_token(document, key))
-
-
-def _put(document: Document, token: Token) -> Document:
-    return replace(
-        document, tokens=tuple(token if one.key == token.key else one for one in document.tokens)
-    )

@@ -11,16 +11,8 @@ from dataclasses import replace
 
 from prism.errors import EditError, ExpressionError
 from prism.expressions.values import check, leaves, nearest, parse, reference_of
-from prism.model.document import (
-    BASE,
-    Condition,
-    Document,
-    Expression,
-    Pairing,
-    Token,
-    Value,
-    shown_path,
-)
+from prism.model.document import Document, Pairing, Token, shown_path
+from prism.model.values import BASE, Condition, Expression, Value
 from prism.resolution.breaks import breaks
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme

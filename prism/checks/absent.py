@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from prism.checks.check import Analyzed, Check, Finding
-from prism.model.document import BASE, Document, Token, shown_path
+from prism.model.document import Document, Token, shown_path
+from prism.model.values import BASE
 
 
 def run(analysis: Analyzed) -> Iterator[Finding]:

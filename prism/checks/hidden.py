@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from prism.checks.check import Analyzed, Check, Finding
-from prism.model.document import Axis, Document, Entry, Source, Token, shown_path
+from prism.model.document import Axis, Document, Token, shown_path
+from prism.model.imported import Entry, Source
 
 
 def run(analysis: Analyzed) -> Iterator[Finding]:

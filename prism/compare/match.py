@@ -7,8 +7,9 @@ from dataclasses import replace
 from prism.compare.diff import Operation, words
 from prism.compare.rows import condition_from
 from prism.expressions.values import decode, value_text
-from prism.model.document import Condition, Document, shown_path
+from prism.model.document import Document, shown_path
 from prism.model.names import condition_words
+from prism.model.values import Condition
 
 
 def align(document: Document, to: Document) -> Document:

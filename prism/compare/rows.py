@@ -14,7 +14,9 @@ from typing import Any
 from prism.errors import PrismError
 from prism.expressions.values import decode, encode
 from prism.model import document as model
-from prism.model.document import Condition, Document
+from prism.model import imported
+from prism.model.document import Document
+from prism.model.values import Condition
 from prism.resolution.recent import Recent
 
 Row = dict[str, Any]
@@ -44,7 +46,7 @@ _PLAIN: dict[str, tuple[str, type]] = {
     "telling_apart": ("telling_apart", model.TellingApart),
     "scene": ("scenes", model.Scene),
     "page": ("pages", model.Page),
-    "layer": ("layers", model.Layer),
+    "layer": ("layers", imported.Layer),
 }
 
 
@@ -223,10 +225,10 @@ def unflatten(tables: RowTables, known: tuple[Document, RowTables] | None = None
     for kind in _PLAIN:
         parts |= parts_of(kind, ((key, rows[kind][key]) for key in tables.keys(kind)))
     parts["sources"] = tuple(
-        model.Source(
+        imported.Source(
             key=key,
             file=rows["source"][key]["file"],
-            entries=tuple(model.Entry(*entry) for entry in rows["source"][key]["entries"]),
+            entries=tuple(imported.Entry(*entry) for entry in rows["source"][key]["entries"]),
         )
         for key in tables.keys("source")
     )

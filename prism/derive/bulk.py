@@ -6,13 +6,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from prism.changes.outcome import Outcome
-from prism.changes.structure import (
-    check_path,
-    move_tokens,
-    remove_tokens,
-    rename_tokens,
-    reorder_tokens,
-)
+from prism.changes.references import check_path
+from prism.changes.structure import move_tokens, remove_tokens, rename_tokens, reorder_tokens
 from prism.errors import EditError
 from prism.model.document import TIERS, Document
 

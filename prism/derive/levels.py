@@ -12,8 +12,9 @@ from prism.color.contrast import relative_luminance
 from prism.derive.mapping import is_rung, ladder_of
 from prism.expressions.typed_input import reference_to
 from prism.expressions.values import references
-from prism.model.document import Document, Expression, Pairing, Token, Value
+from prism.model.document import Document, Pairing, Token
 from prism.model.roles import words_of
+from prism.model.values import Expression, Value
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
 

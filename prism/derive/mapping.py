@@ -14,8 +14,9 @@ from prism.changes.values import Setting, cell_condition, set_values
 from prism.errors import EditError
 from prism.expressions.typed_input import read_typed, reference_to, shown_path_or_root
 from prism.expressions.values import reference_of, references, rewrite
-from prism.model.document import BASE, Condition, Document, Expression, Token, Value, shown_path
-from prism.palette import building
+from prism.model.document import Document, Token, shown_path
+from prism.model.values import BASE, Condition, Expression, Value
+from prism.palette import building, matching
 from prism.resolution.resolver import Resolver, Theme
 
 
@@ -136,7 +137,7 @@ def map_to(document: Document, cells: Sequence[Place], ramp: str) -> Outcome:
     target = building.ramp_of(document, ramp)
 
     def turn(steps: tuple[str, ...], place: int) -> str:
-        return building.alike(document, steps, target.steps)[steps[place]]
+        return matching.alike(document, steps, target.steps)[steps[place]]
 
     return _along(document, cells, turn)
 

@@ -13,8 +13,9 @@ from prism.derive.mapping import along, is_rung, ladder_of, opposite
 from prism.derive.tuning import Row, Trial
 from prism.errors import EditError
 from prism.expressions.values import references
-from prism.model.document import Condition, Document, Expression, Mode, Token, Value
+from prism.model.document import Document, Mode, Token
 from prism.model.roles import words_of
+from prism.model.values import Condition, Expression, Value
 from prism.resolution.resolver import Resolver
 
 _UTILITY = frozenset(

@@ -11,11 +11,13 @@ import re
 from collections.abc import Callable, Collection, Iterable
 from dataclasses import dataclass, replace
 
-from prism.changes.structure import add_tokens, check_path
+from prism.changes.references import check_path
+from prism.changes.structure import add_tokens
 from prism.errors import EditError
 from prism.expressions.typed_input import reference_to
-from prism.model.document import BASE, Condition, Document, Ramp, Scheme, Token, Value
+from prism.model.document import Document, Ramp, Scheme, Token
 from prism.model.roles import words_of
+from prism.model.values import BASE, Condition, Value
 from prism.palette import covering
 from prism.palette.building import NewKey
 

@@ -12,8 +12,9 @@ from prism.changes.values import set_values
 from prism.derive.levels import plain_ends
 from prism.derive.mapping import ladder_of
 from prism.expressions.typed_input import reference_to
-from prism.model.document import Condition, Document, Mode, Pairing, Token, Value
+from prism.model.document import Document, Mode, Pairing, Token
 from prism.model.roles import words_of
+from prism.model.values import Condition, Value
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
 

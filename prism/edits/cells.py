@@ -12,8 +12,9 @@ from prism.edits.command import Command, command
 from prism.edits.words import axis_name, counted, mode_name, short, token_name
 from prism.errors import EditError
 from prism.expressions.typed_input import read_typed, reference_to, typed
-from prism.model.document import BASE, Condition, Document, Token
+from prism.model.document import Document, Token
 from prism.model.names import condition_words
+from prism.model.values import BASE, Condition
 from prism.resolution.current import resolver_of
 
 

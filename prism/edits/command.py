@@ -17,7 +17,8 @@ from prism.changes.outcome import Outcome
 from prism.compare.rows import condition_from, condition_text
 from prism.errors import EditError
 from prism.expressions.values import decode, encode
-from prism.model.document import Composite, Condition, Document, Expression, Listing
+from prism.model.document import Document
+from prism.model.values import Composite, Condition, Expression, Listing
 
 #: The version of how commands are written down.
 VERSION = 1

@@ -9,7 +9,8 @@ from prism.edits.command import Command, command, keys_from
 from prism.edits.words import ramp_name, short, token_name
 from prism.errors import EditError
 from prism.expressions.typed_input import read_typed
-from prism.model.document import BASE, Document
+from prism.model.document import Document
+from prism.model.values import BASE
 from prism.palette import building, covering, purposes, stepping
 
 

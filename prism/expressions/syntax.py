@@ -8,7 +8,6 @@ tinycss2 makes the tokens.
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -16,6 +15,17 @@ import tinycss2
 
 from prism.color import space
 from prism.errors import ExpressionError
+from prism.expressions.marks import (
+    PLACEHOLDER,
+    Slash,
+    count_commas,
+    is_computed,
+    is_mark,
+    is_word,
+    last_comma,
+    split_by_commas,
+    trimmed,
+)
 from prism.expressions.tree import (
     Channel,
     ColorCall,
@@ -33,8 +43,7 @@ from prism.expressions.tree import (
 from prism.expressions.units import known_unit
 
 REFERENCE = re.compile(r"\{([^{}]+)\}")
-_PLACEHOLDER = "np-reference-"
-_PLACED = re.compile(_PLACEHOLDER + r"([0-9]{1,6})")
+_PLACED = re.compile(PLACEHOLDER + r"([0-9]{1,6})")
 _MAX_DEPTH = 24
 MATH = ("calc", "min", "max", "clamp", "round")
 STRATEGIES = ("nearest", "up", "down", "to-zero")
@@ -78,7 +87,7 @@ class _Source:
 
     def prepare(self) -> None:
         def stand_in(match: re.Match[str]) -> str:
-            name = f"{_PLACEHOLDER}{len(self.paths)}"
+            name = f"{PLACEHOLDER}{len(self.paths)}"
             self.paths.append(match[1].strip())
             self.shifts.append((match.start(), len(match[0]) - len(name)))
             return name
@@ -110,7 +119,7 @@ class _Parser:
         self.source.prepare()
         self._check_brackets()
         parsed = tinycss2.parse_component_value_list(self.source.read, skip_comments=True)
-        self.tokens: list[Any] = _trim(parsed)
+        self.tokens: list[Any] = trimmed(parsed)
 
     def _check_brackets(self) -> None:
         """Name the bracket that is missing; tinycss2 would close it silently."""
@@ -141,7 +150,7 @@ class _Parser:
     def show(self, token: Any) -> str:
         text = str(tinycss2.serialize([token]))
         for number, path in enumerate(self.source.paths):
-            text = text.replace(f"{_PLACEHOLDER}{number}", "{" + path + "}")
+            text = text.replace(f"{PLACEHOLDER}{number}", "{" + path + "}")
         return text if len(text) <= 40 else text[:37] + "…"
 
     # Colors
@@ -184,8 +193,8 @@ class _Parser:
 
     def color_function(self, token: Any, depth: int) -> ColorNode:
         name = {"rgba": "rgb", "hsla": "hsl"}.get(token.lower_name, token.lower_name)
-        arguments = _trim(token.arguments)
-        if not _reckoned(arguments):
+        arguments = trimmed(token.arguments)
+        if not is_computed(arguments):
             try:
                 return ColorLiteral(space.parse_function(tinycss2.serialize([token])))
             except ExpressionError as error:
@@ -205,15 +214,16 @@ class _Parser:
                 raise self.bad(arguments[0], f"“{space_name}” is not a color space of color().")
             space_name = "xyz-d65" if space_name == "xyz" else space_name
             arguments = arguments[1:]
-        if any(_is(one, ",") for one in arguments):
+        if any(is_mark(one, ",") for one in arguments):
             if origin is not None:
                 raise self.bad(token, "A relative color has no commas.")
             arguments = [
-                _Slash(one) if _is(one, ",") and i == _last_comma(arguments) else one
+                Slash(one) if is_mark(one, ",") and i == last_comma(arguments) else one
                 for i, one in enumerate(arguments)
-                if not _is(one, ",") or (i == _last_comma(arguments) and _commas(arguments) == 3)
+                if not is_mark(one, ",")
+                or (i == last_comma(arguments) and count_commas(arguments) == 3)
             ]
-        slashes = [i for i, one in enumerate(arguments) if _is(one, "/")]
+        slashes = [i for i, one in enumerate(arguments) if is_mark(one, "/")]
         alpha_tokens = arguments[slashes[0] + 1 :] if slashes else []
         values = arguments[: slashes[0]] if slashes else arguments
         if len(values) != 3 or (slashes and len(alpha_tokens) != 1):
@@ -225,8 +235,8 @@ class _Parser:
         return ColorCall(name, space_name, channels, alpha, origin)
 
     def mix(self, token: Any, depth: int) -> Mix:
-        parts = _split(token.arguments)
-        if len(parts) != 3 or not parts[0] or not _word(parts[0][0], "in"):
+        parts = split_by_commas(token.arguments)
+        if len(parts) != 3 or not parts[0] or not is_word(parts[0][0], "in"):
             raise self.bad(
                 token,
                 "color-mix() takes a space and two colors.",
@@ -303,13 +313,13 @@ class _Parser:
                 return Number(constants[token.lower_value])
             raise self.bad(token, f"“{self.show(token)}” is not a number.")
         if token.type == "() block":
-            return self.sum(token, _trim(token.content), channels, depth + 1)
+            return self.sum(token, trimmed(token.content), channels, depth + 1)
         if token.type == "function" and token.lower_name in MATH:
             return self.call(token, channels, depth + 1)
         raise self.bad(token, f"“{self.show(token)}” is not a number.")
 
     def call(self, token: Any, channels: tuple[str, ...], depth: int) -> Math:
-        name, parts = token.lower_name, _split(token.arguments)
+        name, parts = token.lower_name, split_by_commas(token.arguments)
         strategy = ""
         if name == "round":
             strategy = "nearest"
@@ -334,7 +344,7 @@ class _Parser:
         terms: list[tuple[int, Math]] = []
         start, sign = 0, 1
         for i, one in enumerate(part):
-            if _is(one, "+") or _is(one, "-"):
+            if is_mark(one, "+") or is_mark(one, "-"):
                 terms.append((sign, self.product(one, part[start:i], channels, depth)))
                 start, sign = i + 1, 1 if one.value == "+" else -1
         terms.append((sign, self.product(token, part[start:], channels, depth)))
@@ -343,8 +353,10 @@ class _Parser:
     def product(self, token: Any, part: list[Any], channels: tuple[str, ...], depth: int) -> Math:
         if not part:
             raise self.bad(token, "A value is missing next to an operator.")
-        if len(part) % 2 == 0 or any(not (_is(o, "*") or _is(o, "/")) for o in part[1::2]):
-            wrong = next((o for o in part[1::2] if not (_is(o, "*") or _is(o, "/"))), part[-1])
+        if len(part) % 2 == 0 or any(not (is_mark(o, "*") or is_mark(o, "/")) for o in part[1::2]):
+            wrong = next(
+                (o for o in part[1::2] if not (is_mark(o, "*") or is_mark(o, "/"))), part[-1]
+            )
             raise self.bad(
                 wrong,
                 f"An operator is missing before “{self.show(wrong)}”.",
@@ -354,56 +366,3 @@ class _Parser:
         for operator, one in zip(part[1::2], part[2::2], strict=True):
             factors.append((operator.value == "/", self.math(one, channels, depth)))
         return factors[0][1] if len(factors) == 1 else Product(tuple(factors))
-
-
-class _Slash:
-    """A comma before a legacy alpha, read as the slash it means."""
-
-    type = "literal"
-    value = "/"
-
-    def __init__(self, token: Any) -> None:
-        self.source_column = token.source_column
-
-
-def _trim(tokens: Sequence[Any]) -> list[Any]:
-    return [one for one in tokens if one.type not in ("whitespace", "comment")]
-
-
-def _split(tokens: Sequence[Any]) -> list[list[Any]]:
-    """Tokens between commas."""
-    parts: list[list[Any]] = [[]]
-    for one in tokens:
-        if _is(one, ","):
-            parts.append([])
-        elif one.type not in ("whitespace", "comment"):
-            parts[-1].append(one)
-    return parts
-
-
-def _is(token: Any, mark: str) -> bool:
-    return bool(token.type == "literal" and token.value == mark)
-
-
-def _word(token: Any, word: str) -> bool:
-    return bool(token.type == "ident" and token.lower_value == word)
-
-
-def _commas(tokens: Sequence[Any]) -> int:
-    return sum(_is(one, ",") for one in tokens)
-
-
-def _last_comma(tokens: Sequence[Any]) -> int:
-    return max(i for i, one in enumerate(tokens) if _is(one, ","))
-
-
-def _reckoned(tokens: Sequence[Any]) -> bool:
-    """Whether a color function holds a reference, math or an origin."""
-    return any(
-        one.type in ("function", "() block")
-        or (
-            one.type == "ident"
-            and (one.value.startswith(_PLACEHOLDER) or one.lower_value == "from")
-        )
-        for one in tokens
-    )

@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 
 from prism.expressions.values import decode, encode, reference_of
-from prism.model.document import Document, Expression, Token, Value, shown_path
+from prism.model.document import Document, Token, shown_path
+from prism.model.values import Expression, Value
 
 #: What can only be meant as a path, so that it is said to be missing rather than to be no value.
 _PATH = re.compile(r"[A-Za-z][\w-]*(?:\.[\w-]+)+")

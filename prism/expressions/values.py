@@ -16,7 +16,7 @@ from prism.expressions import syntax
 from prism.expressions.evaluation import Calculation, Lookup, Quantity
 from prism.expressions.syntax import REFERENCE
 from prism.expressions.tree import ColorCall, ColorLiteral, Mix, Node, references_in
-from prism.model.document import Composite, Expression, Listing, Value
+from prism.model.values import Composite, Expression, Listing, Value
 
 _MAX_TEXT = 2000
 _COMPARED = 400

@@ -15,20 +15,12 @@ from prism.color import space
 from prism.errors import ExpressionError
 from prism.expressions.evaluation import css as css_tree
 from prism.expressions.values import ITEMS, parse, part_type, reference_of
-from prism.model.document import (
-    BASE,
-    Axis,
-    Composite,
-    Condition,
-    Document,
-    Expression,
-    Listing,
-    Token,
-    Value,
-)
+from prism.model.document import Axis, Document, Token
 from prism.model.names import axis_names, css_names, free_name, mode_names, segment
+from prism.model.values import BASE, Composite, Condition, Expression, Listing, Value
 from prism.resolution.answers import Answer, Resolved, compose, compose_list, css_value
-from prism.resolution.resolver import Resolver, Theme, strength
+from prism.resolution.compiled import strength
+from prism.resolution.resolver import Resolver, Theme
 
 #: Preference media features an axis may follow, and their values (Media Queries 5, section 12).
 FEATURES: dict[str, tuple[str, ...]] = {

@@ -7,7 +7,7 @@ over and listed with the reason.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from typing import Any
 
 import tinycss2
@@ -28,53 +28,18 @@ from prism.formats.css_tokens import (
     trim,
     variables,
 )
+from prism.formats.css_values import PassedOver, Picks, Property, StyleSheet, folded, value_of
 from prism.formats.layers import NewKey
 from prism.formats.wholeness import whole
-from prism.model.document import (
-    BASE,
-    Axis,
-    Condition,
-    Document,
-    Expression,
-    Follows,
-    Listing,
-    Mode,
-    Token,
-    Value,
-)
+from prism.model.document import Axis, Document, Follows, Mode, Token
 from prism.model.names import derived_name, settle_names
+from prism.model.values import Condition, Value
 
 MAX_BYTES = 8 * 1024 * 1024
 _MAX_DEPTH = 12
 #: Levels that rules, blocks and functions may lie in one another.
 MAX_NESTING = 100
 _TYPES = ("color", "dimension", "duration", "number")
-Picks = css_selectors.Picks
-
-
-@dataclass(frozen=True, slots=True)
-class PassedOver:
-    """A declaration that did not become a token's value, and why."""
-
-    name: str
-    selector: str
-    reason: str
-
-
-@dataclass(frozen=True, slots=True)
-class StyleSheet:
-    """The document a style sheet came to, and what was passed over."""
-
-    document: Document
-    passed_over: tuple[PassedOver, ...]
-
-
-@dataclass(slots=True)
-class _Property:
-    name: str
-    values: dict[Picks, list[Any]] = field(default_factory=dict)
-    selectors: dict[Picks, str] = field(default_factory=dict)
-    type: str = ""
 
 
 def read(
@@ -102,7 +67,7 @@ class _Reader:
         self.file = file
         self.new_key = new_key
         self.maps = {css_selectors.normalize(name): mode for name, mode in maps.items()}
-        self.properties: dict[str, _Property] = {}
+        self.properties: dict[str, Property] = {}
         self.passed: list[PassedOver] = []
         self.modes: dict[str, dict[str, None]] = {}
         self.base_modes: dict[str, str] = {}
@@ -178,7 +143,7 @@ class _Reader:
                 if word in ("light", "dark"):
                     self.schemes[meaning.picks[0]] = word
         for one in custom:
-            known = self.properties.setdefault(one.name, _Property(one.name))
+            known = self.properties.setdefault(one.name, Property(one.name))
             for selector, meaning in zip(parts, meanings, strict=True):
                 if not meaning.reason:
                     picks = tuple(sorted(meaning.picks))
@@ -233,7 +198,7 @@ class _Reader:
                 self.properties[name].type = found or "text"
                 del waiting[name]
 
-    def _type(self, known: _Property) -> str | None:
+    def _type(self, known: Property) -> str | None:
         """The type of a property, empty for none; None while it hangs on others."""
         found: set[str] = set()
         for picks, tokens in known.values.items():
@@ -301,7 +266,7 @@ class _Reader:
                 out += str(tinycss2.serialize([token]))
         return out.strip() if depth == 0 else out
 
-    def _at(self, known: _Property, picks: Picks) -> list[Any]:
+    def _at(self, known: Property, picks: Picks) -> list[Any]:
         """The declaration of a property that is nearest to a condition."""
         return known.values.get(picks) or known.values.get(()) or next(iter(known.values.values()))
 
@@ -375,16 +340,16 @@ class _Reader:
                         )
                     )
                     continue
-                values[condition] = _value(text, known.type)
+                values[condition] = value_of(text, known.type)
             if not values:
                 continue
-            values = _folded(values)
+            values = folded(values)
             token = Token(self.new_key(), path, known.type, "raw", tuple(values.items()))
             if derived_name(path) != path:
                 token = replace(token, export_names=(("css", path),))
             yield token
 
-    def _conditions(self, known: _Property) -> list[Picks]:
+    def _conditions(self, known: Property) -> list[Picks]:
         """The conditions of a property and of every text that is written into it."""
         found = dict.fromkeys(known.values)
         work = [name for tokens in known.values.values() for name in variables(tokens)]
@@ -402,21 +367,3 @@ class _Reader:
             f"--{match[1]}" in self.properties and self.properties[f"--{match[1]}"].type != "text"
             for match in REFERENCE.finditer(text)
         )
-
-
-def _folded(values: dict[Condition, Value]) -> dict[Condition, Value]:
-    """Values without the conditions on one axis that repeat the base, where none is between."""
-    base = values.get(BASE)
-    axes = {axis for condition in values for axis, _ in condition.picks}
-    if base is None or len(axes) != 1:
-        return values
-    return {c: value for c, value in values.items() if c == BASE or value != base}
-
-
-def _value(text: str, type: str) -> Value:
-    if type == "fontFamily" and not text.startswith("{"):
-        return Listing(tuple(Expression(name) for name in font_families(text) or ()))
-    if type == "string" and not text.startswith("{"):
-        token = tinycss2.parse_one_component_value(text)
-        return Expression(str(token.value))
-    return Expression(text)

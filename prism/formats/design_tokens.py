@@ -10,7 +10,7 @@ from prism.errors import FormatError
 from prism.expressions.values import reference_of
 from prism.formats.token_values import pointer_path
 from prism.model.document import TYPES
-from prism.model.whole import MAX_PATH
+from prism.model.storable import MAX_PATH
 
 MAX_TOKENS = 50_000
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from prism.errors import FormatError
 from prism.formats import archive, css, css_reader, palettes, plain, resolver, resolver_writer
-from prism.formats.css_reader import PassedOver
+from prism.formats.css_values import PassedOver
 from prism.formats.layers import NewKey
 from prism.formats.recognition import kind_of
 from prism.model.document import Document

@@ -14,7 +14,8 @@ from urllib.parse import unquote
 from prism.errors import FormatError
 from prism.formats import design_tokens, strict_json
 from prism.formats.design_tokens import Node
-from prism.model.document import Axis, Layer, Mode
+from prism.model.document import Axis, Mode
+from prism.model.imported import Layer
 
 NewKey = Callable[[], str]
 OWN = "nimble-prism"

@@ -7,7 +7,8 @@ import posixpath
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from prism.model.document import Document, Entry, Layer, Source
+from prism.model.document import Document
+from prism.model.imported import Entry, Layer, Source
 from prism.model.names import free_name, segment
 
 

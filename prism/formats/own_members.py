@@ -14,17 +14,9 @@ from typing import Any
 from prism.compare.rows import flatten, parts_of
 from prism.errors import FormatError, PrismError
 from prism.expressions.values import check, decode, encode
-from prism.model.document import (
-    Axis,
-    Condition,
-    Document,
-    Entry,
-    Follows,
-    Group,
-    Mode,
-    Token,
-    Value,
-)
+from prism.model.document import Axis, Document, Follows, Group, Mode, Token
+from prism.model.imported import Entry
+from prism.model.values import Condition, Value
 
 #: Kinds carried as plain rows.
 _CARRIED = ("ramp", "purpose", "scheme", "theme", "pairing", "telling_apart", "scene", "page")

@@ -11,13 +11,14 @@ from collections.abc import Iterable, Sequence
 from xml.parsers import expat
 from xml.sax.saxutils import escape, quoteattr
 
-from prism.changes.structure import check_path
+from prism.changes.references import check_path
 from prism.color import space
 from prism.errors import FormatError, PrismError
 from prism.formats.layers import NewKey
 from prism.formats.wholeness import whole
-from prism.model.document import BASE, Document, Expression, Token
+from prism.model.document import Document, Token
 from prism.model.names import settle_names
+from prism.model.values import BASE, Expression
 from prism.resolution.resolver import Resolver, Theme
 
 MAX_BYTES = 8 * 1024 * 1024

@@ -14,10 +14,13 @@ from dataclasses import replace
 from prism.color import space
 from prism.errors import ExpressionError, PrismError
 from prism.expressions.values import leaves, parse
-from prism.formats import design_tokens, resolver, token_values
+from prism.formats import design_tokens, statements, token_values
 from prism.formats.layout import Layout, Slot, Tree
-from prism.model.document import BASE, TYPES, Condition, Document, Expression, Layer, Token, Value
+from prism.formats.spots import Spots, slot_of
+from prism.model.document import TYPES, Document, Token
+from prism.model.imported import Layer
 from prism.model.names import segment
+from prism.model.values import BASE, Condition, Expression, Value
 from prism.resolution.answers import Items, Parts, css_value
 from prism.resolution.resolver import Resolver, Theme
 
@@ -69,7 +72,7 @@ class Placement:
             for slot in self.layout.trees[key].slots
             if not slot.token and "$extends" in slot.members
         }
-        spots = {key: _Spots(self.layout.trees[key]) for key in set_position}
+        spots = {key: Spots(self.layout.trees[key]) for key in set_position}
         last_key = next(iter(set_position))
         for token in self.document.tokens:
             for spot in spots.values():
@@ -93,7 +96,7 @@ class Placement:
                     homes.pop(token.key, None)
                 continue
             if home:
-                self._state(_found(self.layout.trees[home], token.key), token, base)
+                self._state(slot_of(self.layout.trees[home], token.key), token, base)
                 last_key = home
                 continue
             if self._folds(token) or self._inherits(token, base, extended):
@@ -176,7 +179,7 @@ class Placement:
         value = plain
         if "$value" in slot.members or "$ref" in slot.members:
             try:
-                if resolver.read_value(slot.members, token.type, token.path) == value:
+                if statements.read_value(slot.members, token.type, token.path) == value:
                     return
             except PrismError:
                 pass
@@ -232,7 +235,7 @@ class Placement:
                 for token, value in missing:
                     if tree.slot(token.key) is None:
                         tree.append(Slot(token.path, {}, token.key))
-                    slot = _found(tree, token.key)
+                    slot = slot_of(tree, token.key)
                     slot.hidden = False
                     self._state(slot, token, value)
         return replace(layer, contexts=tuple(contexts.items()))
@@ -290,7 +293,7 @@ class Placement:
         for key in keys:
             for slot in self.layout.trees[key].of(token.key):
                 if not slot.hidden:
-                    found = resolver.read_value(slot.members, token.type, token.path)
+                    found = statements.read_value(slot.members, token.type, token.path)
         return found
 
     def _own_tree(
@@ -337,51 +340,3 @@ class Placement:
                     slot.members.pop("$deprecated", None)
                 if token.deprecated is not None:
                     mine[0].members["$deprecated"] = token.deprecated or True
-
-
-class _Spots:
-    """Where new tokens go in a tree: after every group, and every token before them in the document.
-
-    The tree itself stays as it is; ``slots`` are its lines with what was put in and taken out.
-    """
-
-    def __init__(self, tree: Tree) -> None:
-        self._tree = tree
-        self._place: dict[str, int] = {}
-        self._spot = -1
-        for place, slot in enumerate(tree.slots):
-            if slot.token:
-                self._place[slot.token] = place
-            else:
-                self._spot = place
-        self._inserted: dict[int, list[Slot]] = defaultdict(list)
-        self._gone: set[int] = set()
-
-    def reach(self, token: str) -> None:
-        """Go on to a token, the next one in document order."""
-        self._spot = max(self._spot, self._place.get(token, -1))
-
-    def insert(self, slot: Slot) -> None:
-        """Put a line where the document has come to."""
-        self._inserted[self._spot].append(slot)
-
-    def drop(self, token: str) -> None:
-        """Take a token's first line out."""
-        slot = self._tree.slot(token)
-        if slot is not None:
-            self._gone.add(id(slot))
-
-    def slots(self) -> list[Slot]:
-        """The lines in order."""
-        found = list(self._inserted[-1])
-        for place, slot in enumerate(self._tree.slots):
-            if id(slot) not in self._gone:
-                found.append(slot)
-            found.extend(self._inserted.get(place, ()))
-        return found
-
-
-def _found(tree: Tree, token: str) -> Slot:
-    slot = tree.slot(token)
-    assert slot is not None
-    return slot

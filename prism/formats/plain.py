@@ -14,25 +14,15 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from prism.changes.structure import check_path
+from prism.changes.references import check_path
 from prism.errors import FormatError, PrismError
 from prism.expressions.values import check, decode, encode, parse
 from prism.formats import strict_json
 from prism.formats.layers import NewKey
 from prism.formats.wholeness import whole
-from prism.model.document import (
-    TIERS,
-    TYPES,
-    Axis,
-    Condition,
-    Document,
-    Expression,
-    Mode,
-    Tier,
-    Token,
-    Value,
-)
+from prism.model.document import TIERS, TYPES, Axis, Document, Mode, Tier, Token
 from prism.model.names import settle_names
+from prism.model.values import Condition, Expression, Value
 
 _FORMULA = re.compile("'*[=+\\-@\t\r]")
 _NUMBER = re.compile(r"-?\d+(\.\d+)?")

@@ -3,54 +3,27 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
 from typing import Any
 
 from prism.errors import FormatError
 from prism.expressions.tiers import with_tiers
-from prism.expressions.values import nearest, reference_of
-from prism.formats import design_tokens, strict_json, token_values
+from prism.expressions.values import nearest
+from prism.formats import design_tokens, strict_json
 from prism.formats.layers import OWN, NewKey, Plan, Tree, plan
 from prism.formats.own_members import restore
-from prism.formats.wholeness import whole
-from prism.model.document import (
-    BASE,
-    Axis,
-    Condition,
-    Document,
-    Entry,
-    Expression,
-    Group,
-    Layer,
-    Source,
-    Token,
-    Value,
+from prism.formats.statements import (
+    Draft,
+    Statement,
+    read_value,
+    reference_in,
+    unread_members,
+    walk_order,
 )
+from prism.formats.wholeness import whole
+from prism.model.document import Axis, Document, Group, Token
+from prism.model.imported import Entry, Source
 from prism.model.names import settle_names
-
-#: Members of a resolver document that become parts of the document.
-_READ = ("name", "version", "description", "sets", "modifiers", "resolutionOrder")
-
-
-@dataclass(slots=True)
-class _Statement:
-    """One token object in one tree, and where it holds."""
-
-    tree: Tree
-    node: design_tokens.Node
-    layer: Layer
-    mode: str = ""
-    position: int = 0
-    hidden: bool = False
-    folded: bool = False
-
-
-@dataclass(slots=True)
-class _Draft:
-    path: str
-    statements: list[_Statement] = field(default_factory=list)
-    inherits: str = ""
-    type: str = ""
+from prism.model.values import BASE, Condition, Expression, Value
 
 
 def read(files: Mapping[str, bytes], new_key: NewKey) -> Document:
@@ -74,7 +47,7 @@ class _Merger:
         self.new_key = new_key
         self.strict = strict
         self.axes = {axis.key: axis for axis in read_plan.axes}
-        self.drafts: dict[str, _Draft] = {}
+        self.drafts: dict[str, Draft] = {}
         self.groups: dict[str, list[design_tokens.Node]] = {}
         self.extended: dict[str, str] = {}
 
@@ -92,7 +65,7 @@ class _Merger:
             description=str(self.plan.members.get("description", "")),
             version=str(self.plan.members.get("version", "")),
             resolver_file=self.plan.file,
-            resolver_text=_unread(self.plan.members) if self.plan.file else "",
+            resolver_text=unread_members(self.plan.members) if self.plan.file else "",
             axes=tuple(self.plan.axes),
             groups=self._group_notes(paths),
             tokens=with_tiers(tokens),
@@ -116,13 +89,13 @@ class _Merger:
                 for key in sources:
                     tree = self.plan.trees[key]
                     for node in tree.nodes:
-                        self._add(_Statement(tree, node, layer, mode, position))
+                        self._add(Statement(tree, node, layer, mode, position))
                     position += 1
 
-    def _add(self, statement: _Statement) -> None:
+    def _add(self, statement: Statement) -> None:
         path = statement.node.path
         if statement.node.is_token:
-            self.drafts.setdefault(path, _Draft(path)).statements.append(statement)
+            self.drafts.setdefault(path, Draft(path)).statements.append(statement)
             return
         self.groups.setdefault(path, []).append(statement.node)
         if "$extends" in statement.node.members:
@@ -131,7 +104,7 @@ class _Merger:
                 statement.node.members["$extends"], where
             )
 
-    def _hide(self, draft: _Draft) -> None:
+    def _hide(self, draft: Draft) -> None:
         """Mark what never shows, and fold a default context that may stand as the base."""
         last_set = max((s.position for s in draft.statements if not s.mode), default=-1)
         latest: dict[tuple[str, str], int] = {}
@@ -173,7 +146,7 @@ class _Merger:
             )
         for target in inherited:
             own = path + target.removeprefix(parent)
-            draft = self.drafts.setdefault(own, _Draft(own))
+            draft = self.drafts.setdefault(own, Draft(own))
             draft.inherits = target
 
     # Order and types
@@ -211,7 +184,7 @@ class _Merger:
                         for path in list(self.drafts):
                             if path.startswith(parent + "."):
                                 place(node.path + path.removeprefix(parent))
-        return [path for path in _walk_order(root) if path in self.drafts]
+        return [path for path in walk_order(root) if path in self.drafts]
 
     def _types(self, paths: Iterable[str]) -> None:
         known: dict[str, str] = {}
@@ -250,7 +223,7 @@ class _Merger:
             work.pop()
         return known[start]
 
-    def _own_type(self, draft: _Draft) -> str:
+    def _own_type(self, draft: Draft) -> str:
         """The type that the token itself states; refused where it states two."""
         if draft.type:
             return draft.type
@@ -263,15 +236,15 @@ class _Merger:
             )
         return stated[0] if stated else ""
 
-    def _targets(self, draft: _Draft) -> list[str]:
+    def _targets(self, draft: Draft) -> list[str]:
         """What a token is an alias of, in any mode or by inheritance."""
         targets = [reference_in(s.node.members) for s in draft.statements]
         return [one for one in (*targets, draft.inherits) if one]
 
-    def _group_type(self, draft: _Draft) -> str:
+    def _group_type(self, draft: Draft) -> str:
         return next((s.node.types[0] for s in draft.statements if s.node.types), "")
 
-    def _refuse_reference(self, draft: _Draft, target: str) -> None:
+    def _refuse_reference(self, draft: Draft, target: str) -> None:
         """Say why an alias leads to no type: to nothing, or round in a circle."""
         chain = [draft.path]
         while target and target not in chain:
@@ -295,7 +268,7 @@ class _Merger:
 
     # Building
 
-    def _place(self, statement: _Statement) -> str:
+    def _place(self, statement: Statement) -> str:
         return f"{statement.tree.file or statement.layer.name}, {statement.node.path}"
 
     def _places(self) -> dict[str, str]:
@@ -305,7 +278,7 @@ class _Merger:
             if draft.statements
         }
 
-    def _token(self, draft: _Draft, key: str) -> Token:
+    def _token(self, draft: Draft, key: str) -> Token:
         values: dict[Condition, Value] = {}
         for statement in draft.statements:
             value = read_value(statement.node.members, draft.type, self._place(statement))
@@ -338,7 +311,7 @@ class _Merger:
         )
 
     def _differs(
-        self, draft: _Draft, statement: _Statement, value: Value, base: Value | None
+        self, draft: Draft, statement: Statement, value: Value, base: Value | None
     ) -> bool:
         """Whether a context's value must stand as a condition; a repeat of the base need not."""
         axis = self.axes[statement.layer.axis]
@@ -346,7 +319,7 @@ class _Merger:
         statement.folded = statement.mode == axis.default and alone and value == base
         return not statement.folded
 
-    def _parent_group(self, draft: _Draft) -> str:
+    def _parent_group(self, draft: Draft) -> str:
         for group, parent in self.extended.items():
             if draft.path.startswith(group + ".") and draft.inherits.startswith(parent + "."):
                 return parent
@@ -392,40 +365,6 @@ class _Merger:
             for node in tree.nodes
         )
         return Source(tree.key, tree.file, entries)
-
-
-def _walk_order(root: dict[str, Any]) -> Iterable[str]:
-    work = [("", root)]
-    while work:
-        path, node = work.pop()
-        if path:
-            yield path
-        children = [(f"{path}.{name}" if path else name, child) for name, child in node.items()]
-        work.extend(reversed(children))
-
-
-def _unread(members: Mapping[str, Any]) -> str:
-    rest = {name: value for name, value in members.items() if name not in _READ}
-    extensions = rest.get("$extensions")
-    if isinstance(extensions, dict) and OWN in extensions:
-        rest["$extensions"] = {k: v for k, v in extensions.items() if k != OWN}
-        if not rest["$extensions"]:
-            del rest["$extensions"]
-    return strict_json.compact(rest) if rest else ""
-
-
-def reference_in(members: Mapping[str, Any]) -> str:
-    """The path that a token object's whole value refers to; empty for a literal."""
-    raw = members["$value"] if "$value" in members else {"$ref": members["$ref"]}
-    if isinstance(raw, str):
-        return reference_of(raw)
-    return token_values.pointer_path(raw)
-
-
-def read_value(members: Mapping[str, Any], type: str, place: str) -> Value:
-    """The value of a token object; the author's own text where this product kept it."""
-    raw = members["$value"] if "$value" in members else {"$ref": members["$ref"]}
-    return token_values.read(raw, type, place)
 
 
 def axis_of(document: Document, name: str) -> Axis | None:

@@ -17,7 +17,8 @@ from prism.formats import own_members, resolver, strict_json
 from prism.formats.layers import OWN
 from prism.formats.layout import Layout, Slot
 from prism.formats.placement import Placement
-from prism.model.document import Axis, Document, Layer
+from prism.model.document import Axis, Document
+from prism.model.imported import Layer
 from prism.model.names import free_name
 
 

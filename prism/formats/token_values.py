@@ -21,7 +21,7 @@ from prism.expressions.values import (
     part_type,
     reference_of,
 )
-from prism.model.document import Composite, Expression, Listing, Value
+from prism.model.values import Composite, Expression, Listing, Value
 
 _OBJECT_UNITS = {"dimension": ("px", "rem"), "duration": ("ms", "s")}
 _PERCENT = {"hsl": (1, 2), "hwb": (1, 2)}

@@ -9,6 +9,9 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Literal
 
+from prism.model.imported import Layer, Source
+from prism.model.values import BASE, Condition, Value
+
 Tier = Literal["raw", "semantic", "component"]
 Use = Literal["text", "large text", "control", "graphic", "decoration", "logotype", "inactive"]
 
@@ -29,52 +32,6 @@ SCALAR_TYPES = (
 )
 COMPOSITE_TYPES = ("shadow", "border", "gradient", "typography", "transition")
 TYPES = SCALAR_TYPES + COMPOSITE_TYPES
-
-
-@dataclass(frozen=True, slots=True)
-class Expression:
-    """The author's text of one value: a literal in CSS syntax or a ``{path}`` reference."""
-
-    text: str
-
-
-@dataclass(frozen=True, slots=True)
-class Composite:
-    """Ordered named parts, each a value of its own."""
-
-    parts: tuple[tuple[str, Value], ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Listing:
-    """An ordered list of values: font families, curve points, layered shadows, stops."""
-
-    items: tuple[Value, ...]
-
-
-Value = Expression | Composite | Listing
-
-
-@dataclass(frozen=True, slots=True)
-class Condition:
-    """Modes on one or several axes, as pairs of axis key and mode key sorted by axis key.
-
-    The empty condition stands for the base value.
-    """
-
-    picks: tuple[tuple[str, str], ...] = ()
-
-    @classmethod
-    def of(cls, picks: dict[str, str]) -> Condition:
-        """The condition that holds where each axis has the mode named."""
-        return cls(tuple(sorted(picks.items())))
-
-    def mode_on(self, axis: str) -> str | None:
-        """The mode named for ``axis``, or None."""
-        return dict(self.picks).get(axis)
-
-
-BASE = Condition()
 
 
 @dataclass(frozen=True, slots=True)
@@ -263,50 +220,6 @@ class Page:
     key: str
     title: str
     body: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Entry:
-    """One line of an imported tree, in file order.
-
-    ``token`` is a token's key, or empty for a group; ``path`` where it stood; ``text`` the
-    JSON object as it came, without members for a group. ``hidden`` marks a value that a
-    later layer overrides in every theme, ``folded`` one that became the base value.
-    """
-
-    path: str
-    text: str
-    token: str = ""
-    hidden: bool = False
-    folded: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class Source:
-    """One imported token tree. ``file`` is its name, empty where it was written inline."""
-
-    key: str
-    file: str = ""
-    entries: tuple[Entry, ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class Layer:
-    """One step of an import's resolution order.
-
-    A set (``axis`` empty) with its sources, or a modifier: the axis key and the sources of
-    each mode. ``text`` is JSON with the members this product gives no meaning to;
-    ``stated_default`` tells whether the file named the default.
-    """
-
-    key: str
-    name: str
-    axis: str = ""
-    description: str = ""
-    sources: tuple[str, ...] = ()
-    contexts: tuple[tuple[str, tuple[str, ...]], ...] = ()
-    stated_default: bool = True
-    text: str = ""
 
 
 @dataclass(frozen=True, slots=True)

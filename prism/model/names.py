@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 from dataclasses import replace
 
-from prism.model.document import Condition, Document, Token, shown_path
+from prism.model.document import Document, Token, shown_path
+from prism.model.values import Condition
 
 _OTHER = re.compile(r"[^a-z0-9_]+")
 _VALID = re.compile(r"[A-Za-z0-9_-]{1,200}\Z")

@@ -8,38 +8,27 @@ that name nothing and circles do not count: imported ones are kept as text, show
 from __future__ import annotations
 
 import math
-import re
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass, fields, is_dataclass
 from typing import get_args
 
-from prism.model.document import TIERS, TYPES, Axis, Document, Expression, Token, Use, shown_path
+from prism.model.document import TIERS, TYPES, Axis, Document, Token, Use, shown_path
+from prism.model.storable import (
+    MAX_CONDITION,
+    MAX_NAME,
+    MAX_PATH,
+    UNSTORABLE,
+    Flaw,
+    key_flaws,
+    length_flaws,
+    name_flaws,
+    text_flaws,
+    token_flaws,
+    unstorable,
+    well_formed,
+)
 
-#: Characters that a name and a path may have at most.
-MAX_NAME = 200
-MAX_PATH = 600
-#: Characters that the keys in one condition may have together.
-MAX_CONDITION = 1800
 COLOR_SCHEMES = ("", "light", "dark")
 GAMUTS = ("srgb", "display-p3")
-# Keys of axes, modes and tokens stand inside other keys, after a space.
-_KEY = re.compile(r"[!-~]{1,200}\Z")
-# What PostgreSQL text and UTF-8 cannot hold.
-_UNSTORABLE = re.compile("[\x00\ud800-\udfff]")
-
-
-@dataclass(frozen=True, slots=True)
-class Flaw:
-    """One reason why a document is not whole.
-
-    ``kind`` and ``key`` name the row it is about, as in ``prism.compare.rows``; ``others`` are
-    rows it is at odds with.
-    """
-
-    kind: str
-    key: str
-    sentence: str
-    others: tuple[tuple[str, str], ...] = ()
 
 
 def flaws(document: Document, before: Document | None = None) -> list[Flaw]:
@@ -91,17 +80,17 @@ def _document(document: Document) -> Iterator[Flaw]:
         yield Flaw("document", "document", f"The gamut “{document.gamut[:40]}” is not known.")
     lengths = (("name", MAX_NAME), ("version", 100), ("resolver_file", 300))
     for name, most in lengths:
-        yield from _length("document", "document", name, getattr(document, name), most)
+        yield from length_flaws("document", "document", name, getattr(document, name), most)
     for name in ("name", "description", "version", "resolver_file", "resolver_text"):
-        if _UNSTORABLE.search(getattr(document, name)):
-            yield Flaw("document", "document", _unstorable(name))
+        if UNSTORABLE.search(getattr(document, name)):
+            yield Flaw("document", "document", unstorable(name))
 
 
 def _axes(document: Document) -> Iterator[Flaw]:
     for axis in document.axes:
-        yield from _key("axis", axis.key)
-        yield from _name("axis", axis.key, axis.name)
-        yield from _texts("axis", axis.key, axis)
+        yield from key_flaws("axis", axis.key)
+        yield from name_flaws("axis", axis.key, axis.name)
+        yield from text_flaws("axis", axis.key, axis)
         keys = [mode.key for mode in axis.modes]
         if not keys:
             yield Flaw("axis", axis.key, f"The axis {axis.name} has no mode.")
@@ -119,8 +108,8 @@ def _modes(axis: Axis) -> Iterator[Flaw]:
     names = [mode.name for mode in axis.modes]
     for place, mode in enumerate(axis.modes):
         full = f"{axis.key} {mode.key}"
-        yield from _key("mode", mode.key, full)
-        yield from _name("mode", full, mode.name)
+        yield from key_flaws("mode", mode.key, full)
+        yield from name_flaws("mode", full, mode.name)
         if mode.color_scheme not in COLOR_SCHEMES:
             yield Flaw("mode", full, f"The color scheme of {mode.name} is not light, dark or none.")
         first = names.index(mode.name)
@@ -140,10 +129,10 @@ def _modes(axis: Axis) -> Iterator[Flaw]:
 def _tokens(document: Document, known: _Known) -> Iterator[Flaw]:
     for token in known.fresh:
         path = shown_path(token.path)
-        yield from _key("token", token.key)
-        yield from _length("token", token.key, "path", token.path, MAX_PATH)
-        if _UNSTORABLE.search(_token_text(token)):
-            yield from _texts("token", token.key, token)
+        yield from key_flaws("token", token.key)
+        yield from length_flaws("token", token.key, "path", token.path, MAX_PATH)
+        if UNSTORABLE.search(token_flaws(token)):
+            yield from text_flaws("token", token.key, token)
         if not well_formed(token.path):
             yield Flaw("token", token.key, f"“{path[:80]}” cannot be a path.")
         if token.type not in TYPES or token.tier not in TIERS:
@@ -218,7 +207,7 @@ def _pairings(document: Document, known: _Known) -> Iterator[Flaw]:
         legal = pairing.use in get_args(Use) and math.isfinite(pairing.required)
         if not pairing.backgrounds or not legal or pairing.required < 0:
             yield Flaw("pairing", pairing.key, "A pairing lacks its background, use or ratio.")
-        yield from _texts("pairing", pairing.key, pairing)
+        yield from text_flaws("pairing", pairing.key, pairing)
 
 
 def _scenes(document: Document, known: _Known) -> Iterator[Flaw]:
@@ -300,63 +289,8 @@ def _repeated(keys: Iterable[str]) -> list[str]:
 
 
 def _named(kind: str, key: str, tokens: Iterable[str], known: _Known, name: str) -> Iterator[Flaw]:
-    if not key or len(key) > MAX_PATH or _UNSTORABLE.search(key):
+    if not key or len(key) > MAX_PATH or UNSTORABLE.search(key):
         yield Flaw(kind, key, f"“{key[:60]}” cannot be a key.")
     for token in tokens:
         if token not in known.tokens:
             yield Flaw(kind, key, f"{name} names a token that is gone.", (("token", token),))
-
-
-def _key(kind: str, key: str, full: str = "") -> Iterator[Flaw]:
-    if not _KEY.match(key):
-        yield Flaw(kind, full or key, f"“{key[:60]}” cannot be a key.")
-
-
-def _name(kind: str, key: str, name: str) -> Iterator[Flaw]:
-    if not name.strip():
-        yield Flaw(kind, key, f"The {kind} has no name.")
-    yield from _length(kind, key, "name", name, MAX_NAME)
-
-
-def _length(kind: str, key: str, what: str, text: str, most: int) -> Iterator[Flaw]:
-    if len(text) > most:
-        yield Flaw(kind, key, f"The {what} “{text[:40]}…” has more than {most} characters.")
-
-
-def _texts(kind: str, key: str, part: object) -> Iterator[Flaw]:
-    for text in _strings(part):
-        if _UNSTORABLE.search(text):
-            yield Flaw(kind, key, _unstorable(text.split("\x00")[0][:40]))
-
-
-def _token_text(token: Token) -> str:
-    """Every text of a token in one, which is quicker to look through than each."""
-    names = [text for pair in token.export_names for text in pair]
-    values = [
-        value.text if isinstance(value, Expression) else "".join(_strings(value))
-        for _, value in token.values
-    ]
-    own = (token.path, token.description, token.deprecated or "", token.extensions)
-    return "".join((*own, token.extends_from, *token.uses, *names, *values))
-
-
-def _strings(part: object) -> Iterator[str]:
-    if isinstance(part, str):
-        yield part
-    elif isinstance(part, tuple):
-        for item in part:
-            yield from _strings(item)
-    elif is_dataclass(part):
-        for one in fields(part):
-            yield from _strings(getattr(part, one.name))
-
-
-def _unstorable(what: str) -> str:
-    return f"“{what}” holds a character that text cannot contain."
-
-
-def well_formed(path: str) -> bool:
-    """Whether ``path`` is one of the Design Tokens Format Module: segments between full stops,
-    without braces and without a leading ``$``, but for a last ``$root``."""
-    segments = path.removesuffix(".$root").split(".")
-    return all(s and not s.startswith("$") and "{" not in s and "}" not in s for s in segments)

@@ -14,7 +14,8 @@ from prism.color import space
 from prism.color.contrast import ratio_of
 from prism.errors import EditError
 from prism.expressions.typed_input import reference_to, shown_path_or_root
-from prism.model.document import BASE, Condition, Document, Ramp, Token, Use
+from prism.model.document import Document, Ramp, Token, Use
+from prism.model.values import BASE, Condition
 from prism.palette import building, purposes
 from prism.palette.building import NewKey, free_name, raw_color
 from prism.palette.coverage import BY_ID, Need, meeting

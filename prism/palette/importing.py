@@ -7,14 +7,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from prism.changes.structure import add_tokens, check_path
+from prism.changes.references import check_path
+from prism.changes.structure import add_tokens
 from prism.changes.values import set_value
 from prism.color import space
 from prism.errors import EditError, PrismError
 from prism.expressions.typed_input import reference_to
 from prism.formats import files, palettes
 from prism.formats.recognition import kind_of
-from prism.model.document import BASE, Document, Expression, Token, shown_path
+from prism.model.document import Document, Token, shown_path
+from prism.model.values import BASE, Expression
 from prism.palette import building, purposes, text_colors
 from prism.palette.building import NewKey
 from prism.resolution.resolver import Resolver, Theme

@@ -7,19 +7,12 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from prism.changes.structure import add_tokens, check_path
+from prism.changes.references import check_path
+from prism.changes.structure import add_tokens
 from prism.color.space import number_text
 from prism.errors import EditError, PrismError
-from prism.model.document import (
-    BASE,
-    Composite,
-    Condition,
-    Document,
-    Expression,
-    Listing,
-    Token,
-    Value,
-)
+from prism.model.document import Document, Token
+from prism.model.values import BASE, Composite, Condition, Expression, Listing, Value
 from prism.palette.building import NewKey
 from prism.palette.recipes import step_names
 

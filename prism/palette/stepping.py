@@ -4,22 +4,16 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from prism.changes.structure import (
-    add_tokens,
-    check_path,
-    merge_tokens,
-    moved,
-    rename_token,
-    rename_tokens,
-)
+from prism.changes.references import check_path
+from prism.changes.structure import add_tokens, merge_tokens, moved, rename_token, rename_tokens
 from prism.changes.values import set_value
 from prism.color import space
 from prism.errors import EditError
-from prism.model.document import BASE, Document, Expression, Ramp
+from prism.model.document import Document, Ramp
+from prism.model.values import BASE, Expression
 from prism.palette import ramps, recipes
 from prism.palette.building import (
     NewKey,
-    colors,
     in_order,
     nearest,
     put,
@@ -28,6 +22,7 @@ from prism.palette.building import (
     step_texts,
     step_token,
 )
+from prism.palette.matching import colors
 
 
 def release(document: Document, token: str) -> Document:

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Container, Iterable, Iterator, Sequence
-from dataclasses import dataclass
 from itertools import product
 
 from prism.color import space
@@ -22,63 +21,16 @@ from prism.expressions.values import (
     reference_of,
     references,
 )
-from prism.model.document import (
-    Composite,
-    Condition,
-    Document,
-    Expression,
-    Listing,
-    Token,
-    Value,
-    shown_path,
-)
+from prism.model.document import Document, Token, shown_path
+from prism.model.values import Composite, Condition, Expression, Listing, Value
 from prism.resolution.answers import Answer, Items, Parts, Resolved
+from prism.resolution.compiled import Candidate, Compiled, Hop, PassedOnError, strength
 from prism.resolution.graph import Graph, strong_components
 
 #: How many paths that are not there get a suggestion.
 _SUGGESTED = 40
 #: A theme: the position of the mode picked on each axis, in the order of the axes.
 Theme = tuple[int, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Hop:
-    """One step of a trace: a token, the condition that won, its value and the answer here."""
-
-    token: str
-    condition: Condition
-    value: Value | None
-    answer: Answer
-    depth: int
-
-
-@dataclass(frozen=True, slots=True)
-class _Candidate:
-    """One conditional value: positions of axis and mode, keys of the tokens it refers to, and
-    the one it is an alias of, if it is one."""
-
-    picks: tuple[tuple[int, int], ...]
-    condition: Condition
-    value: Value
-    targets: tuple[str, ...]
-    alias: str = ""
-
-
-@dataclass(slots=True)
-class _Compiled:
-    key: str
-    path: str
-    type: str
-    axes: tuple[int, ...]
-    candidates: tuple[_Candidate, ...]
-
-    @property
-    def targets(self) -> set[str]:
-        return {target for candidate in self.candidates for target in candidate.targets}
-
-
-class _PassedOnError(ExpressionError):
-    """What a token refers to has no value here."""
 
 
 class Resolver:
@@ -140,7 +92,7 @@ class Resolver:
                 changed.append(token)
         return changed
 
-    def _compile(self, token: Token) -> _Compiled:
+    def _compile(self, token: Token) -> Compiled:
         candidates = []
         axes: set[int] = set()
         for condition, value in token.values:
@@ -155,9 +107,9 @@ class Resolver:
             targets = tuple(dict.fromkeys(key for key in found if key is not None))
             whole = isinstance(value, Expression) and bool(reference_of(value.text))
             alias = targets[0] if whole and targets else ""
-            candidates.append(_Candidate(picks, condition, value, targets, alias))
+            candidates.append(Candidate(picks, condition, value, targets, alias))
         candidates.sort(key=lambda one: strength([axis for axis, _ in one.picks]), reverse=True)
-        return _Compiled(token.key, token.path, token.type, tuple(sorted(axes)), tuple(candidates))
+        return Compiled(token.key, token.path, token.type, tuple(sorted(axes)), tuple(candidates))
 
     # Themes
 
@@ -206,7 +158,7 @@ class Resolver:
         won = self._winner(key, theme)
         return (won.condition, won.value) if won is not None else None
 
-    def _winner(self, key: str, theme: Theme) -> _Candidate | None:
+    def _winner(self, key: str, theme: Theme) -> Candidate | None:
         for candidate in self._tokens[key].candidates:
             for axis, mode in candidate.picks:
                 if theme[axis] != mode:
@@ -334,7 +286,7 @@ class Resolver:
             return Answer(token.type)
         try:
             value = self._value(won.value, token.type, theme)
-        except _PassedOnError as error:
+        except PassedOnError as error:
             return Answer(token.type, broken=str(error), passed_on=True)
         except ExpressionError as error:
             return Answer(token.type, broken=str(error))
@@ -380,11 +332,11 @@ class Resolver:
             raise ExpressionError(f"{{{path}}} is a {answer.type}, and a {needed} is needed here.")
         if answer.broken:
             whole = answer.broken.startswith(("Circle", "{"))
-            raise _PassedOnError(
+            raise PassedOnError(
                 answer.broken if whole else f"{{{path}}} is broken: {answer.broken}"
             )
         if answer.value is None:
-            raise _PassedOnError(f"{{{path}}} has no value in this theme.")
+            raise PassedOnError(f"{{{path}}} has no value in this theme.")
         return answer.value
 
     def _nearest(self, path: str) -> str:
@@ -421,8 +373,3 @@ class Resolver:
         for reached in self.graph.reach(keys):
             axes.update(self._tokens[reached].axes)
         return tuple(self.document.axes[i].key for i in sorted(axes))
-
-
-def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:
-    """Sort key of a condition on these axis positions: more axes win, then later ones."""
-    return len(axes), tuple(sorted(axes, reverse=True))

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from prism.model.document import BASE, Document
+from prism.model.document import Document
+from prism.model.values import BASE
 from prism.palette.building import NewKey
 from prism.starters import parts
 

@@ -6,19 +6,8 @@ from collections.abc import Iterable, Mapping, Sequence
 
 from prism.changes.structure import add_tokens
 from prism.changes.values import add_pairing
-from prism.model.document import (
-    BASE,
-    Axis,
-    Condition,
-    Document,
-    Expression,
-    Follows,
-    Group,
-    Mode,
-    Page,
-    Token,
-    Use,
-)
+from prism.model.document import Axis, Document, Follows, Group, Mode, Page, Token, Use
+from prism.model.values import BASE, Condition, Expression
 from prism.palette import building, measures, purposes
 from prism.palette.building import NewKey
 from prism.resolution.contrast import pairing_for

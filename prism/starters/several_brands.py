@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from prism.model.document import BASE, Axis, Condition, Document, Mode
+from prism.model.document import Axis, Document, Mode
+from prism.model.values import BASE, Condition
 from prism.palette.building import NewKey
 from prism.starters import parts
 

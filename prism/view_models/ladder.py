@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from prism.expressions.values import reference_of
-from prism.model.document import Axis, Document, Expression, Mode, Ramp, Token, shown_path
+from prism.model.document import Axis, Document, Mode, Ramp, Token, shown_path
+from prism.model.values import Expression
 from prism.resolution.answers import Answer
 from prism.resolution.resolver import Resolver, Theme
 

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from prism.errors import EditError
 from prism.expressions.typed_input import typed
-from prism.model.document import BASE, Axis, Mode, Token
+from prism.model.document import Axis, Mode, Token
+from prism.model.values import BASE
 from prism.palette.measures import editable, is_copy, is_measure
 from prism.resolution.answers import Answer
 from prism.resolution.resolver import Resolver, Theme

@@ -6,7 +6,8 @@ from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from prism.expressions.values import reference_of, value_text
-from prism.model.document import BASE, TIERS, Axis, Condition, Mode, Tier, Token, Value, shown_path
+from prism.model.document import TIERS, Axis, Mode, Tier, Token, shown_path
+from prism.model.values import BASE, Condition, Value
 from prism.resolution.answers import Answer
 from prism.resolution.contrast import Reading, audit
 from prism.resolution.resolver import Resolver, Theme

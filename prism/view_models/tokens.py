@@ -10,8 +10,9 @@ from coloraide.css.color_names import name2val_map
 from prism.color import space
 from prism.errors import PrismError
 from prism.expressions.values import references
-from prism.model.document import Condition, Document, Pairing, Token, shown_path
+from prism.model.document import Document, Pairing, Token, shown_path
 from prism.model.names import css_names
+from prism.model.values import Condition
 from prism.palette import text_colors
 from prism.palette.ramps import oklch
 from prism.resolution.answers import Answer

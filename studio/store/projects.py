@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import json
 import secrets
-import threading
-from collections import OrderedDict
 from collections.abc import Callable, Sequence
 from contextvars import ContextVar
 from dataclasses import dataclass, replace
@@ -20,31 +18,32 @@ from prism.analysis import Analysis
 from prism.changes.outcome import Outcome
 from prism.compare.diff import Operation, apply, diff_tables, inverse
 from prism.compare.merge import Clash, clashing, merge, touches
-from prism.compare.rows import condition_text, unflatten
+from prism.compare.rows import condition_text
 from prism.edits import Command, written
 from prism.edits.project import RenameProject
 from prism.errors import ConflictError, PrismError
-from prism.model.document import Condition, Document
+from prism.model.document import Document
+from prism.model.values import Condition
 from prism.model.whole import flaws
 from studio.store import tables
+from studio.store.loading import Loaded as Loaded
+from studio.store.loading import StaleError as StaleError
+from studio.store.loading import at as at
+from studio.store.loading import changed_since as changed_since
+from studio.store.loading import forget_all as forget_all
+from studio.store.loading import load as load
+from studio.store.loading import operations_of as operations_of
+from studio.store.loading import remember
 from studio.store.models import JournalEntry, Membership
 from studio.store.models import Project as Project
 
 KIND = JournalEntry.Kind
-_CACHED_PROJECTS = 24
-_FARTHEST_BACK = 400
 #: How long a deleted project can be brought back.
 KEPT = timedelta(days=30)
-_cache: OrderedDict[int, Loaded] = OrderedDict()
-_lock = threading.Lock()
 #: What the page calls the write that is being made, kept with its journal entry.
 WRITE = ContextVar("write", default="")
 #: The newest revision that was stored since this was last set to None.
 STORED: ContextVar[int | None] = ContextVar("stored", default=None)
-
-
-class StaleError(PrismError):
-    """A write against a revision that cannot be found."""
 
 
 class NotWholeError(PrismError):
@@ -70,113 +69,14 @@ class ClashError(ConflictError):
         return entry.actor.get_username() if entry and entry.actor else "Somebody else"
 
 
-@dataclass(frozen=True, slots=True)
-class Loaded:
-    """What follows from a project's document, and the revision that it was stored as."""
-
-    analysis: Analysis
-    revision: int
-
-    @property
-    def document(self) -> Document:
-        """The document itself."""
-        return self.analysis.document
-
-
 def new_key() -> str:
     """A fresh key for a part of a document."""
     return secrets.token_hex(6)
 
 
-def load(project: Project) -> Loaded:
-    """The project's document at the revision ``project`` was read at or a later one.
-
-    A cached document that is behind is brought up to date by the journal's operations.
-    """
-    with _lock:
-        cached = _cache.get(project.pk)
-    if cached is not None and cached.revision == project.revision:
-        return cached
-    if cached is not None and cached.revision < project.revision:
-        loaded = _catch_up(project, cached)
-    else:
-        loaded = _read(project.pk)
-    _remember(project.pk, loaded)
-    return loaded
-
-
-def _read(pk: int) -> Loaded:
-    """Read a whole document, again where somebody stored something meanwhile."""
-    while True:
-        current = Project.objects.get(pk=pk)
-        document = unflatten(tables.read(current))
-        if Project.objects.filter(pk=pk, revision=current.revision).exists():
-            return Loaded(Analysis(document), current.revision)
-
-
-def _catch_up(project: Project, cached: Loaded) -> Loaded:
-    entries = list(project.journal.since(cached.revision))
-    expected = list(range(cached.revision + 1, cached.revision + 1 + len(entries)))
-    if not entries or [entry.revision for entry in entries] != expected:
-        return _read(project.pk)
-    operations = [one for entry in entries for one in operations_of(entry)]
-    document = apply(cached.document, operations)
-    return Loaded(Analysis(document, cached.analysis), entries[-1].revision)
-
-
-def _remember(pk: int, loaded: Loaded) -> None:
-    with _lock:
-        known = _cache.get(pk)
-        if known is None or known.revision <= loaded.revision:
-            _cache[pk] = loaded
-        _cache.move_to_end(pk)
-        while len(_cache) > _CACHED_PROJECTS:
-            _cache.popitem(last=False)
-
-
-def forget_all() -> None:
-    """Empty the cache; for tests that roll the database back."""
-    with _lock:
-        _cache.clear()
-
-
-def operations_of(entry: JournalEntry) -> list[Operation]:
-    """The operations a journal entry holds."""
-    return [Operation(**plain) for plain in json.loads(entry.operations)]
-
-
 def history(project: Project, key: str, limit: int = 12) -> list[JournalEntry]:
     """The newest journal entries that touch a token."""
     return list(project.journal.touching(key).select_related("actor")[:limit])
-
-
-def changed_since(project: Project, revision: int) -> set[str]:
-    """Keys of the tokens that were changed after ``revision``."""
-    found = set()
-    for entry in project.journal.since(revision):
-        for one in operations_of(entry):
-            if one.kind in ("token", "value"):
-                found.add(one.key.split(" ", 1)[0])
-    return found
-
-
-def at(project: Project, revision: int, farthest: int = _FARTHEST_BACK) -> Loaded:
-    """The document as it was at ``revision``, at most ``farthest`` revisions ago.
-
-    Raises ``StaleError`` where there was none.
-    """
-    loaded = load(project)
-    if revision == loaded.revision:
-        return loaded
-    if not 0 <= revision < loaded.revision or loaded.revision - revision > farthest:
-        raise StaleError(
-            "This page is too old: its state of the project cannot be found any more.",
-            fix="Nothing was stored. Load the page again.",
-        )
-    entries = project.journal.since(revision).filter(revision__lte=loaded.revision)
-    operations = [one for entry in entries for one in operations_of(entry)]
-    document = apply(loaded.document, inverse(operations))
-    return Loaded(Analysis(document, loaded.analysis), revision)
 
 
 @dataclass(frozen=True, slots=True)
@@ -261,7 +161,7 @@ def _enter(
 
 def _committed(pk: int, stored: Loaded) -> None:
     STORED.set(stored.revision)
-    _remember(pk, stored)
+    remember(pk, stored)
 
 
 def _refuse_flaws(document: Document, before: Document) -> None:

@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 
 from demo import quillhaven
 from prism.color import space
-from prism.model.document import BASE
+from prism.model.values import BASE
 from prism.palette.ramps import oklch
 from studio.store import projects as store
 from studio.store.models import Project

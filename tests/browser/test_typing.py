@@ -6,7 +6,8 @@ from django.contrib.auth import get_user_model
 from playwright.sync_api import expect
 
 from prism.changes.structure import remove_tokens
-from prism.model.document import Condition, Expression, Pairing
+from prism.model.document import Pairing
+from prism.model.values import Condition, Expression
 from studio.store import projects as store
 from studio.store.models import Membership, Project
 from tests.browser.test_tokens import TokensCase

@@ -11,9 +11,11 @@ from prism.changes.values import set_value
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.errors import EditError, PrismError
-from prism.model.document import BASE, Document, Expression, Pairing
-from prism.palette import building, purposes, recipes, stepping
-from prism.palette.building import add_ramp, match, retune
+from prism.model.document import Document, Pairing
+from prism.model.values import BASE, Expression
+from prism.palette import building, matching, purposes, recipes, stepping
+from prism.palette.building import add_ramp, retune
+from prism.palette.matching import match
 from prism.resolution.resolver import Resolver
 from prism.view_models import palette, plot
 from tests.builders import counter_keys, document, token
@@ -167,7 +169,7 @@ class StepTests(SimpleTestCase):
         built = stepping.insert_step(built, third, "3-5", keys)
         order = [building.leaf(built, key) for key in built.ramps[0].steps]
         self.assertEqual(order[2:5], ["3", "3-5", "4"])
-        lights = building.lights(built, built.ramps[0].steps)
+        lights = matching.lights(built, built.ramps[0].steps)
         self.assertEqual(lights, sorted(lights, reverse=True))
         self.assertEqual(dict(built.ramps[0].parameters)["count"], "12")
         built = stepping.rename_step(built, third, "thin")

@@ -13,7 +13,8 @@ from prism.compare.diff import apply, diff, inverse
 from prism.compare.impact import impact
 from prism.compare.match import align, describe
 from prism.compare.merge import merge
-from prism.model.document import BASE, Condition, Expression, Pairing
+from prism.model.document import Pairing
+from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
 from tests.builders import counter_keys, document, observatory, random_document, token
 

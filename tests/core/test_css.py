@@ -6,8 +6,9 @@ import tinycss2
 from django.test import SimpleTestCase
 
 from prism.formats import css
-from prism.model.document import BASE, Composite, Expression, Follows, Mode, Token
+from prism.model.document import Follows, Mode, Token
 from prism.model.names import css_names
+from prism.model.values import BASE, Composite, Expression
 from prism.resolution.resolver import Resolver
 from tests.builders import axis, document, random_document, token
 

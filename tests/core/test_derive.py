@@ -9,17 +9,8 @@ from prism.compare.diff import apply, diff, inverse
 from prism.derive import bulk, mapping, naming, pasting
 from prism.errors import EditError, PrismError
 from prism.formats import css
-from prism.model.document import (
-    BASE,
-    Axis,
-    Condition,
-    Document,
-    Expression,
-    Mode,
-    Pairing,
-    Scene,
-    Scheme,
-)
+from prism.model.document import Axis, Document, Mode, Pairing, Scene, Scheme
+from prism.model.values import BASE, Condition, Expression
 from prism.palette.building import add_ramp
 from prism.resolution.resolver import Resolver
 from tests.builders import APPEARANCE, BRAND, counter_keys, document, token

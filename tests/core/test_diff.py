@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from prism.compare.diff import apply, diff, diff_tables, inverse
 from prism.compare.rows import flatten, rows_of, unflatten
 from prism.errors import ConflictError
-from prism.model.document import BASE, Expression
+from prism.model.values import BASE, Expression
 from tests.builders import document, observatory, random_document, token
 
 quick = settings(max_examples=40, deadline=None)

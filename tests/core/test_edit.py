@@ -5,7 +5,8 @@ from django.test import SimpleTestCase
 from prism.changes import values as edit
 from prism.errors import EditError, PrismError
 from prism.expressions.typed_input import read_typed
-from prism.model.document import BASE, Condition, Expression, Pairing
+from prism.model.document import Pairing
+from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
 from prism.view_models.completion import complete
 from tests.builders import document, token

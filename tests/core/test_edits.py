@@ -77,7 +77,7 @@ from prism.edits.tokens import (
     SetGroupTier,
 )
 from prism.errors import EditError
-from prism.model.document import Condition
+from prism.model.values import Condition
 from prism.palette import measures
 from tests.builders import document, token
 

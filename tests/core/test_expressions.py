@@ -6,7 +6,7 @@ from prism.color import space
 from prism.errors import ExpressionError
 from prism.expressions.evaluation import Quantity
 from prism.expressions.values import check, decode, encode, parse, references, rewrite
-from prism.model.document import Composite, Expression, Listing
+from prism.model.values import Composite, Expression, Listing
 
 
 class LiteralTests(SimpleTestCase):

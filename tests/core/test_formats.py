@@ -17,7 +17,7 @@ from prism.changes import values as edit
 from prism.compare.diff import diff
 from prism.errors import FormatError, PrismError
 from prism.formats import archive, resolver, resolver_writer
-from prism.model.document import BASE, Condition, Expression, Listing
+from prism.model.values import BASE, Condition, Expression, Listing
 from prism.resolution.resolver import Resolver
 from tests.builders import (
     counter_keys,

@@ -10,7 +10,8 @@ from prism.changes.values import set_value
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.errors import PrismError
-from prism.model.document import BASE, Axis, Document, Expression, Mode
+from prism.model.document import Axis, Document, Mode
+from prism.model.values import BASE, Expression
 from prism.palette import coverage, covering, ideas, measures
 from prism.palette.ideas import Brief, NamedColor
 from prism.palette.ramps import oklch

@@ -12,7 +12,7 @@ from prism.compare.diff import diff
 from prism.compare.match import align
 from prism.errors import FormatError
 from prism.formats import css, css_reader, css_selectors, files, palettes, plain
-from prism.model.document import BASE, Condition, Expression
+from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
 from tests.builders import counter_keys, document, random_document, token
 

@@ -11,7 +11,7 @@ from demo import quillhaven
 from prism.analysis import Analysis
 from prism.model.document import Pairing, Scene
 from prism.resolution.resolver import Resolver
-from prism.view_models import filters, ladder, sheet, tokens, trace
+from prism.view_models import filters, ladder, rays, sheet, tokens, trace
 from prism.view_models.completion import complete
 from tests.builders import document, random_document, token
 
@@ -104,7 +104,7 @@ class TraceTests(SimpleTestCase):
             token("b", "#eeeeee", tier="raw"),
             token("c", "color-mix(in srgb, {a}, {b})"),
         )
-        (ray,) = trace.rays(Resolver(built), "c", (0, 0))
+        (ray,) = rays.rays(Resolver(built), "c", (0, 0))
         self.assertEqual([hop.token for hop in ray.hops], ["c", "a"])
         self.assertEqual(ray.beside, ("b",))
 

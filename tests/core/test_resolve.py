@@ -5,8 +5,10 @@ from dataclasses import replace
 from django.test import SimpleTestCase
 
 from prism.expressions.values import reference_of
-from prism.model.document import BASE, Condition, Document, Expression
-from prism.resolution.resolver import Resolver, strength
+from prism.model.document import Document
+from prism.model.values import BASE, Condition, Expression
+from prism.resolution.compiled import strength
+from prism.resolution.resolver import Resolver
 from tests.builders import document, random_document, token
 
 DARK = {"appearance": "dark"}

@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from prism.changes import axes, structure
 from prism.errors import EditError, PrismError
-from prism.model.document import BASE, Condition, Expression, Mode, Pairing, Scene
+from prism.model.document import Mode, Pairing, Scene
+from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
 from tests.builders import axis, document, observatory, random_document, token
 

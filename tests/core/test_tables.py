@@ -7,7 +7,8 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from prism.model.document import BASE, Document, Expression, Pairing
+from prism.model.document import Document, Pairing
+from prism.model.values import BASE, Expression
 from prism.resolution.answer_tables import AnswerTables, find, holds
 from prism.resolution.contrast import audit
 from prism.resolution.contrast_table import ContrastTable

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from prism.color import notation, space
 from prism.errors import EditError, FormatError, PrismError
-from prism.model.document import BASE, Expression
+from prism.model.values import BASE, Expression
 from prism.palette import importing as bringing
 from prism.palette.importing import Choice, Use, from_file, from_text, place
 from prism.palette.text_colors import MAX_TEXT, find

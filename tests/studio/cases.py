@@ -4,7 +4,7 @@ from django.contrib.auth import get_user_model
 from django.test import TestCase
 from django.urls import reverse
 
-from prism.model.document import BASE
+from prism.model.values import BASE
 from studio.store import projects as store
 
 

@@ -10,7 +10,8 @@ from PIL import Image
 from demo import quillhaven
 from prism import edits
 from prism.color import space
-from prism.model.document import Document, Expression
+from prism.model.document import Document
+from prism.model.values import Expression
 from prism.palette.ramps import oklch
 from prism.resolution.resolver import Resolver
 from prism.starters import STARTERS

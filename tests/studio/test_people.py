@@ -11,16 +11,8 @@ from django.urls import reverse
 from prism.changes import axes, structure
 from prism.changes import values as edit
 from prism.formats import css, resolver, resolver_writer
-from prism.model.document import (
-    BASE,
-    Condition,
-    Expression,
-    Mode,
-    Pairing,
-    Ramp,
-    Scene,
-    TellingApart,
-)
+from prism.model.document import Mode, Pairing, Ramp, Scene, TellingApart
+from prism.model.values import BASE, Condition, Expression
 from prism.model.whole import flaws
 from studio.store import projects as store
 from studio.store.models import Membership

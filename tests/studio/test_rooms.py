@@ -13,7 +13,8 @@ from django.urls import reverse
 from demo import quillhaven
 from prism.changes import structure
 from prism.formats import archive
-from prism.model.document import Document, Expression
+from prism.model.document import Document
+from prism.model.values import Expression
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.builders import document, observatory_files, token

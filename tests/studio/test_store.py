@@ -13,9 +13,9 @@ from demo import quillhaven
 from prism.changes import values as edit
 from prism.compare.diff import diff
 from prism.errors import ConflictError, PrismError
-from prism.model.document import BASE, Condition, Expression
+from prism.model.values import BASE, Condition, Expression
+from studio.store import loading, tables
 from studio.store import projects as store
-from studio.store import tables
 from studio.store.models import JournalEntry, Project
 from tests.builders import document, observatory, random_document, token
 
@@ -175,7 +175,7 @@ class SaveTests(StoreCase):
         self.assertIsNone(store.undoable(project, self.tove))
         self.assertEqual(store.history(project, "a")[0].label, "Kept it")
         self.assertEqual(self.fresh(project).document, behind.document)
-        store._cache[project.pk] = behind
+        loading._cache[project.pk] = behind
         caught_up = store.load(project)
         self.assertEqual((caught_up.document, caught_up.revision), (behind.document, 2))
         self.assertEqual(store.at(project, 1).document, behind.document)
@@ -188,8 +188,8 @@ class SaveTests(StoreCase):
         for text in ("#222222", "#333333"):
             now = store.load(project)
             store.record(project, now, set_value(now, text), self.maren, text)
-        store._remember(project.pk, behind)
-        store._cache[project.pk] = behind
+        loading.remember(project.pk, behind)
+        loading._cache[project.pk] = behind
         with CaptureQueriesContext(connection) as queries:
             caught_up = store.load(project)
         self.assertEqual(len(queries), 1)

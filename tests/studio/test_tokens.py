@@ -9,7 +9,8 @@ from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
 from demo import quillhaven
-from prism.model.document import Condition, Document, Expression
+from prism.model.document import Document
+from prism.model.values import Condition, Expression
 from prism.resolution.resolver import Resolver
 from studio.store import projects as store
 from studio.store.models import Membership, Project
@@ -201,7 +202,7 @@ class CellTests(TokensCase):
             ("copy.find:light", "The text itself"),
             ("show.map:light", "true or false"),
             ("space.row:light", "a value with its unit"),
-            ("shadow.card:light", "the parts as they stand above"),
+            ("shadow.card:light", "the parts as shown above"),
             ("weight.loud:light", "a value as CSS writes it"),
         ):
             page = self.client.get(self.url("tokens:room"), {"cell": cell})

@@ -18,7 +18,7 @@ from prism.edits.imports import ImportDocument
 from prism.errors import PrismError
 from prism.formats import archive
 from prism.formats import files as formats
-from prism.formats.css_reader import PassedOver
+from prism.formats.css_values import PassedOver
 from prism.model.document import Document
 from studio.accounts.permissions import may, requires
 from studio.rooms import page, writing

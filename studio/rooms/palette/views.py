@@ -14,7 +14,8 @@ from prism.color.contrast import truncate_ratio
 from prism.color.notation import NOTATIONS
 from prism.errors import PrismError
 from prism.expressions import typed_input
-from prism.model.document import BASE, Ramp
+from prism.model.document import Ramp
+from prism.model.values import BASE
 from prism.palette import building, purposes, ramps, recipes
 from prism.view_models import palette, plot
 from prism.view_models.consequences import consequences

@@ -9,8 +9,9 @@ from prism.changes.values import cell_condition
 from prism.compare.rows import condition_text
 from prism.expressions import typed_input
 from prism.expressions.values import decode
-from prism.model.document import BASE, Axis, Condition, Document, Mode, Token
+from prism.model.document import Axis, Document, Mode, Token
 from prism.model.names import condition_words
+from prism.model.values import BASE, Condition
 from prism.view_models import sheet, tokens, trace
 from studio.rooms.frame import Frame
 from studio.rooms.tokens.address import SheetAddress

@@ -10,7 +10,8 @@ from prism.compare.rows import condition_from
 from prism.edits import Command
 from prism.edits.cells import ClearValue, SetValue, SetValueInColumn
 from prism.edits.tokens import DescribeToken
-from prism.model.document import Condition, Document
+from prism.model.document import Document
+from prism.model.values import Condition
 from studio.rooms.frame import Frame
 from studio.rooms.tokens.address import SheetAddress
 from studio.rooms.tokens.columns import axis_of

@@ -11,7 +11,7 @@ from prism.edits import Command
 from prism.edits.cells import SetValue
 from prism.edits.measures import AddMeasure, AddScale
 from prism.errors import EditError
-from prism.model.document import BASE
+from prism.model.values import BASE
 from prism.view_models import measures
 from studio.rooms.frame import Frame
 from studio.rooms.palette.measures.address import MeasuresAddress

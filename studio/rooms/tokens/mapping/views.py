@@ -8,8 +8,8 @@ from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.changes import linking
-from prism.model.document import BASE, Condition
 from prism.model.names import condition_words
+from prism.model.values import BASE, Condition
 from prism.view_models import ladder as ladders
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing

@@ -1,0 +1,54 @@
+"""Taking tokens out of everything that names them."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterable
+from dataclasses import replace
+
+from prism.changes.references import token_of
+from prism.model.document import Document, Scene
+
+
+def without(document: Document, going: Collection[str]) -> Document:
+    def clean(scene: Scene) -> Scene:
+        kept = tuple((slot, key) for slot, key in scene.bindings if key not in going)
+        return replace(scene, bindings=kept)
+
+    return replace(
+        document,
+        tokens=tuple(token for token in document.tokens if token.key not in going),
+        pairings=tuple(
+            replace(p, page="" if p.page in going else p.page)
+            for p in document.pairings
+            if not {p.foreground, *p.backgrounds} & set(going)
+        ),
+        ramps=tuple(
+            replace(
+                ramp,
+                steps=tuple(key for key in ramp.steps if key not in going),
+                moved=tuple(key for key in ramp.moved if key not in going),
+            )
+            for ramp in document.ramps
+        ),
+        telling_apart=tuple(
+            replace(one, tokens=tuple(key for key in one.tokens if key not in going))
+            for one in document.telling_apart
+        ),
+        scenes=tuple(clean(scene) for scene in document.scenes),
+        sources=tuple(
+            replace(
+                source,
+                entries=tuple(e for e in source.entries if e.token not in going or not e.token),
+            )
+            for source in document.sources
+        ),
+    )
+
+
+def refuse_unknown(document: Document, keys: Iterable[str]) -> None:
+    for key in keys:
+        token_of(document, key)
+
+
+def position_of(document: Document, key: str) -> int:
+    return document.tokens.index(token_of(document, key))

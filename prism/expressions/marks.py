@@ -1,0 +1,60 @@
+"""Marks, words and brackets among the tokens of a value."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+PLACEHOLDER = "np-reference-"
+
+
+class Slash:
+    """A comma before a legacy alpha, read as the slash it means."""
+
+    type = "literal"
+    value = "/"
+
+    def __init__(self, token: Any) -> None:
+        self.source_column = token.source_column
+
+
+def trimmed(tokens: Sequence[Any]) -> list[Any]:
+    return [one for one in tokens if one.type not in ("whitespace", "comment")]
+
+
+def split_by_commas(tokens: Sequence[Any]) -> list[list[Any]]:
+    """Tokens between commas."""
+    parts: list[list[Any]] = [[]]
+    for one in tokens:
+        if is_mark(one, ","):
+            parts.append([])
+        elif one.type not in ("whitespace", "comment"):
+            parts[-1].append(one)
+    return parts
+
+
+def is_mark(token: Any, mark: str) -> bool:
+    return bool(token.type == "literal" and token.value == mark)
+
+
+def is_word(token: Any, word: str) -> bool:
+    return bool(token.type == "ident" and token.lower_value == word)
+
+
+def count_commas(tokens: Sequence[Any]) -> int:
+    return sum(is_mark(one, ",") for one in tokens)
+
+
+def last_comma(tokens: Sequence[Any]) -> int:
+    return max(i for i, one in enumerate(tokens) if is_mark(one, ","))
+
+
+def is_computed(tokens: Sequence[Any]) -> bool:
+    """Whether a color function holds a reference, math or an origin."""
+    return any(
+        one.type in ("function", "() block")
+        or (
+            one.type == "ident" and (one.value.startswith(PLACEHOLDER) or one.lower_value == "from")
+        )
+        for one in tokens
+    )

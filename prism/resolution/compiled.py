@@ -1,0 +1,55 @@
+"""A token made ready for resolution: its candidates, the strongest first."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from prism.errors import ExpressionError
+from prism.model.values import Condition, Value
+from prism.resolution.answers import Answer
+
+
+@dataclass(frozen=True, slots=True)
+class Hop:
+    """One step of a trace: a token, the condition that won, its value and the answer here."""
+
+    token: str
+    condition: Condition
+    value: Value | None
+    answer: Answer
+    depth: int
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """One conditional value: positions of axis and mode, keys of the tokens it refers to, and
+    the one it is an alias of, if it is one."""
+
+    picks: tuple[tuple[int, int], ...]
+    condition: Condition
+    value: Value
+    targets: tuple[str, ...]
+    alias: str = ""
+
+
+@dataclass(slots=True)
+class Compiled:
+    key: str
+    path: str
+    type: str
+    axes: tuple[int, ...]
+    candidates: tuple[Candidate, ...]
+
+    @property
+    def targets(self) -> set[str]:
+        return {target for candidate in self.candidates for target in candidate.targets}
+
+
+class PassedOnError(ExpressionError):
+    """What a token refers to has no value here."""
+
+
+def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:
+    """Sort key of a condition on these axis positions: more axes win, then later ones."""
+    return len(axes), tuple(sorted(axes, reverse=True))

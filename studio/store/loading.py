@@ -1,0 +1,125 @@
+"""Loading the document of a project, at its newest revision or an older one."""
+
+from __future__ import annotations
+
+import json
+import threading
+from collections import OrderedDict
+from dataclasses import dataclass
+
+from prism.analysis import Analysis
+from prism.compare.diff import Operation, apply, inverse
+from prism.compare.rows import unflatten
+from prism.errors import PrismError
+from prism.model.document import Document
+from studio.store import tables
+from studio.store.models import JournalEntry
+from studio.store.models import Project as Project
+
+_CACHED_PROJECTS = 24
+_FARTHEST_BACK = 400
+_cache: OrderedDict[int, Loaded] = OrderedDict()
+_lock = threading.Lock()
+
+
+class StaleError(PrismError):
+    """A write against a revision that cannot be found."""
+
+
+@dataclass(frozen=True, slots=True)
+class Loaded:
+    """What follows from a project's document, and the revision that it was stored as."""
+
+    analysis: Analysis
+    revision: int
+
+    @property
+    def document(self) -> Document:
+        """The document itself."""
+        return self.analysis.document
+
+
+def load(project: Project) -> Loaded:
+    """The project's document at the revision ``project`` was read at or a later one.
+
+    A cached document that is behind is brought up to date by the journal's operations.
+    """
+    with _lock:
+        cached = _cache.get(project.pk)
+    if cached is not None and cached.revision == project.revision:
+        return cached
+    if cached is not None and cached.revision < project.revision:
+        loaded = _catch_up(project, cached)
+    else:
+        loaded = _read(project.pk)
+    remember(project.pk, loaded)
+    return loaded
+
+
+def _read(pk: int) -> Loaded:
+    """Read a whole document, again where somebody stored something meanwhile."""
+    while True:
+        current = Project.objects.get(pk=pk)
+        document = unflatten(tables.read(current))
+        if Project.objects.filter(pk=pk, revision=current.revision).exists():
+            return Loaded(Analysis(document), current.revision)
+
+
+def _catch_up(project: Project, cached: Loaded) -> Loaded:
+    entries = list(project.journal.since(cached.revision))
+    expected = list(range(cached.revision + 1, cached.revision + 1 + len(entries)))
+    if not entries or [entry.revision for entry in entries] != expected:
+        return _read(project.pk)
+    operations = [one for entry in entries for one in operations_of(entry)]
+    document = apply(cached.document, operations)
+    return Loaded(Analysis(document, cached.analysis), entries[-1].revision)
+
+
+def remember(pk: int, loaded: Loaded) -> None:
+    with _lock:
+        known = _cache.get(pk)
+        if known is None or known.revision <= loaded.revision:
+            _cache[pk] = loaded
+        _cache.move_to_end(pk)
+        while len(_cache) > _CACHED_PROJECTS:
+            _cache.popitem(last=False)
+
+
+def forget_all() -> None:
+    """Empty the cache; for tests that roll the database back."""
+    with _lock:
+        _cache.clear()
+
+
+def operations_of(entry: JournalEntry) -> list[Operation]:
+    """The operations a journal entry holds."""
+    return [Operation(**plain) for plain in json.loads(entry.operations)]
+
+
+def changed_since(project: Project, revision: int) -> set[str]:
+    """Keys of the tokens that were changed after ``revision``."""
+    found = set()
+    for entry in project.journal.since(revision):
+        for one in operations_of(entry):
+            if one.kind in ("token", "value"):
+                found.add(one.key.split(" ", 1)[0])
+    return found
+
+
+def at(project: Project, revision: int, farthest: int = _FARTHEST_BACK) -> Loaded:
+    """The document as it was at ``revision``, at most ``farthest`` revisions ago.
+
+    Raises ``StaleError`` where there was none.
+    """
+    loaded = load(project)
+    if revision == loaded.revision:
+        return loaded
+    if not 0 <= revision < loaded.revision or loaded.revision - revision > farthest:
+        raise StaleError(
+            "This page is too old: its state of the project cannot be found any more.",
+            fix="Nothing was stored. Load the page again.",
+        )
+    entries = project.journal.since(revision).filter(revision__lte=loaded.revision)
+    operations = [one for entry in entries for one in operations_of(entry)]
+    document = apply(loaded.document, inverse(operations))
+    return Loaded(Analysis(document, loaded.analysis), revision)
