@@ -11,12 +11,12 @@ from prism.palette.building import NewKey, adopt
 
 #: The purposes a new project starts with.
 STARTING = (
-    Purpose("identity", "identity", "The colors a product is known by"),
-    Purpose("ink", "ink", "Words, figures and signs"),
-    Purpose("ground", "ground", "What everything lies on"),
-    Purpose("signal", "signal", "How something stands: success, warning, error, information"),
+    Purpose("identity", "brand", "The colors a product is known by"),
+    Purpose("ink", "text", "Words, figures and signs"),
+    Purpose("ground", "background", "What everything stands on"),
+    Purpose("signal", "status", "How something stands: success, warning, error, information"),
     Purpose("chart", "chart", "Series that must be told apart"),
-    Purpose("extra", "extra", "All else"),
+    Purpose("extra", "other", "Everything else"),
 )
 
 

@@ -24,7 +24,7 @@ STARTERS = (
     Starter(
         "one-product",
         "One product, light and dark",
-        "One identity on a tinted neutral, every meaning mapped for day and night.",
+        "One brand color on a tinted neutral, every role mapped for light and dark.",
         one_product.build,
     ),
     Starter(

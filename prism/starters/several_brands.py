@@ -13,9 +13,9 @@ BRAND = Axis(
     "brand",
     "brand",
     (
-        Mode("first", "first", "The first identity"),
-        Mode("second", "second", "The second identity"),
-        Mode("third", "third", "The third identity"),
+        Mode("first", "first", "The first brand"),
+        Mode("second", "second", "The second brand"),
+        Mode("third", "third", "The third brand"),
     ),
     "first",
     "Whose product it is",
