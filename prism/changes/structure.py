@@ -243,7 +243,11 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
         replace(one, bindings=tuple((slot, renamed.get(key, key)) for slot, key in one.bindings))
         for one in changed.scenes
     )
-    changed = replace(changed, pairings=tuple(pairings), scenes=scenes)
+    sets = tuple(
+        replace(one, tokens=tuple(dict.fromkeys(renamed.get(key, key) for key in one.tokens)))
+        for one in changed.telling_apart
+    )
+    changed = replace(changed, pairings=tuple(pairings), scenes=scenes, telling_apart=sets)
     changed = without(changed, {gone})
     refuse_broken(changed, keep, before=document)
     return changed

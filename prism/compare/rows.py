@@ -14,7 +14,7 @@ from typing import Any
 from prism.errors import PrismError
 from prism.expressions.values import decode, encode
 from prism.model import document as model
-from prism.model import imported
+from prism.model import imported, schema
 from prism.model.document import Document
 from prism.model.values import Condition
 from prism.resolution.recent import Recent
@@ -29,13 +29,6 @@ KINDS = (
 #: The kind a row's parent is of, for kinds that have one.
 PARENTS = {"mode": "axis", "value": "token"}
 
-_DOCUMENT_FIELDS = (
-    "name", "description", "gamut", "version", "resolver_file", "resolver_text",
-)  # fmt: skip
-_TOKEN_FIELDS = (
-    "path", "type", "tier", "description", "private", "uses", "export_names", "deprecated",
-    "extensions", "extends_from",
-)  # fmt: skip
 #: Kinds that are one dataclass with a key and plain fields: document attribute and class.
 _PLAIN: dict[str, tuple[str, type]] = {
     "ramp": ("ramps", model.Ramp),
@@ -101,10 +94,6 @@ def _row(one: object, names: Iterable[str]) -> Row:
     return {name: _lists(getattr(one, name)) for name in names}
 
 
-def _plain_fields(kind: type) -> list[str]:
-    return [name for name in kind.__slots__ if name != "key"]  # type: ignore[attr-defined]
-
-
 def flatten(document: Document, known: tuple[Document, RowTables] | None = None) -> RowTables:
     """A document as tables.
 
@@ -114,23 +103,23 @@ def flatten(document: Document, known: tuple[Document, RowTables] | None = None)
     tables = RowTables()
     shared = _share(tables, document, *known) if known else set()
     before = known[0] if known else None
-    tables.put("document", "", "document", _row(document, _DOCUMENT_FIELDS))
+    tables.put("document", "", "document", _row(document, schema.DOCUMENT))
     for axis in document.axes:
         follows = axis.follows and [axis.follows.feature, _lists(axis.follows.modes)]
-        row = _row(axis, ("name", "description", "default")) | {"follows": follows}
+        row = _row(axis, schema.AXIS) | {"follows": follows}
         tables.put("axis", "", axis.key, row)
         for mode in axis.modes:
-            row = _row(mode, ("name", "description", "color_scheme"))
+            row = _row(mode, schema.MODE)
             tables.put("mode", axis.key, f"{axis.key} {mode.key}", row)
     for group in document.groups:
-        row = _row(group, ("description", "type", "extends", "extensions"))
+        row = _row(group, schema.GROUP)
         tables.put("group", "", group.path, row)
     if document.tokens:
         tables.order["token", ""] = [token.key for token in document.tokens]
     for token in document.tokens:
         if id(token) in shared:
             continue
-        tables.rows["token"][token.key] = _row(token, _TOKEN_FIELDS)
+        tables.rows["token"][token.key] = _row(token, schema.TOKEN)
         for condition, value in token.values:
             key = f"{token.key} {condition_text(condition)}"
             tables.put("value", token.key, key, {"text": encode(value)})
@@ -140,7 +129,7 @@ def flatten(document: Document, known: tuple[Document, RowTables] | None = None)
             _take(tables, known[1], kind)
             continue
         for one in parts:
-            tables.put(kind, "", one.key, _row(one, _plain_fields(cls)))
+            tables.put(kind, "", one.key, _row(one, schema.stored_fields(cls)))
     for source in document.sources:
         entries = [[e.path, e.text, e.token, e.hidden, e.folded] for e in source.entries]
         tables.put("source", "", source.key, {"file": source.file, "entries": entries})

@@ -14,18 +14,17 @@ from typing import Any
 from prism.compare.rows import flatten, parts_of
 from prism.errors import FormatError, PrismError
 from prism.expressions.values import check, decode, encode
+from prism.model import schema
 from prism.model.document import Axis, Document, Follows, Group, Mode, Token
-from prism.model.imported import Entry
+from prism.model.imported import Entry, Layer, Source
 from prism.model.values import Condition, Value
 
 #: Kinds carried as plain rows.
 _CARRIED = ("ramp", "purpose", "scheme", "theme", "pairing", "telling_apart", "scene", "page")
-_TOKEN_FIELDS = (
-    "key", "type", "tier", "description", "private", "uses", "export_names", "deprecated",
-    "extensions", "extends_from",
-)  # fmt: skip
 #: A key stands in other keys behind a space, so it has none itself.
 _KEY = re.compile(r"\S{1,200}\Z")
+#: The new keys of an axis and a mode, by their keys in the files.
+Keys = Mapping[tuple[str, str], tuple[str, str]]
 _AXIS_FIELDS = ("key", "description")
 _MODE_FIELDS = ("key", "description", "color_scheme")
 
@@ -33,7 +32,7 @@ _MODE_FIELDS = ("key", "description", "color_scheme")
 def state(document: Document, read: Document) -> dict[str, Any]:
     """The members that turn ``read`` (what the files alone say) into ``document``."""
     known = {token.path: token for token in read.tokens}
-    own: dict[str, Any] = {"gamut": document.gamut}
+    own: dict[str, Any] = {"schema": schema.VERSION, "gamut": document.gamut}
     own["axes"] = [_axis_state(axis) for axis in document.axes]
     own["tokens"] = [_token_state(token, known.get(token.path)) for token in document.tokens]
     wanted = {token.path for token in document.tokens}
@@ -77,7 +76,7 @@ def _axis_state(axis: Axis) -> dict[str, Any]:
 
 def _token_state(token: Token, known: Token | None) -> dict[str, Any]:
     found: dict[str, Any] = {"path": token.path, "key": token.key}
-    for name in _TOKEN_FIELDS[1:]:
+    for name in schema.TOKEN[1:]:
         value = getattr(token, name)
         if known is None or value != getattr(known, name):
             found[name] = value
@@ -129,16 +128,43 @@ def restore(document: Document, own: Mapping[str, Any], place: str) -> Document:
 
 
 def _restore(document: Document, own: Mapping[str, Any]) -> Document:
+    if int(own.get("schema", schema.VERSION)) > schema.VERSION:
+        raise PrismError("A newer version of Nimble Prism wrote this file.", fix="Update first.")
     axes, conditions = _axes(document, own)
+    ordered = _tokens(document, own, conditions)
+    tokens = _with_values(ordered, own, axes)
+    result = replace(document, axes=axes, tokens=tokens, gamut=str(own.get("gamut", "srgb")))
+    if "groups" in own:
+        groups = tuple(Group(*(str(text) for text in group)) for group in own["groups"])
+        result = replace(result, groups=groups)
+    _refuse_odd_keys(result)
+    rekeyed = {
+        token.key: ordered[token.path].key for token in document.tokens if token.path in ordered
+    }
+    moved = {axis.key: new.key for axis, new in zip(document.axes, axes, strict=True)}
+    result = replace(
+        result,
+        sources=tuple(_rekeyed_source(source, rekeyed) for source in document.sources),
+        layers=tuple(_rekeyed_layer(layer, moved, conditions) for layer in document.layers),
+    )
+    for kind in _CARRIED:
+        rows = ((str(key), dict(row)) for key, row in own.get(kind, ()))
+        result = replace(result, **parts_of(kind, rows))
+    return result
+
+
+def _tokens(document: Document, own: Mapping[str, Any], conditions: Keys) -> dict[str, Token]:
+    """The tokens by path, in order, with what the members say of each beside its values."""
     by_path = {token.path: token for token in document.tokens}
     for path in own.get("removed", ()):
         by_path.pop(path, None)
     ordered: dict[str, Token] = {}
-    for said in own.get("tokens", ()):
-        path = str(said["path"])
-        fields = {name: _frozen(said[name]) for name in _TOKEN_FIELDS if name in said}
+    for stated in own.get("tokens", ()):
+        path = str(stated["path"])
+        names = ("key", *schema.TOKEN[1:])
+        fields = {name: _frozen(stated[name]) for name in names if name in stated}
         token = by_path.pop(path, None)
-        if token is None and not {"type", "tier"} <= set(said):
+        if token is None and not {"type", "tier"} <= set(stated):
             continue
         if token is not None:
             fields["values"] = _with_conditions(token, conditions)
@@ -147,66 +173,55 @@ def _restore(document: Document, own: Mapping[str, Any]) -> Document:
         )
     for path, token in by_path.items():
         ordered[path] = replace(token, values=_with_conditions(token, conditions))
+    return ordered
+
+
+def _with_values(
+    ordered: Mapping[str, Token], own: Mapping[str, Any], axes: tuple[Axis, ...]
+) -> tuple[Token, ...]:
+    """The tokens with the values that the members give under conditions."""
     names = {(axis.name, mode.name): (axis.key, mode.key) for axis in axes for mode in axis.modes}
     restored: dict[str, dict[Condition, Value]] = {}
-    for said in own.get("values", ()):
-        token = ordered[str(said["path"])]
+    for stated in own.get("values", ()):
+        token = ordered[str(stated["path"])]
         values = restored.setdefault(token.path, dict(token.values))
-        picks = [names[str(axis), str(mode)] for axis, mode in said["when"]]
+        picks = [names[str(axis), str(mode)] for axis, mode in stated["when"]]
         condition = Condition(tuple(sorted(picks)))
         values.pop(condition, None)
-        if said["value"] is not None:
-            value = decode(str(said["value"]))
+        if stated["value"] is not None:
+            value = decode(str(stated["value"]))
             check(value, token.type)
             values[condition] = value
-    tokens = [
+    return tuple(
         replace(token, values=tuple(restored[path].items())) if path in restored else token
         for path, token in ordered.items()
-    ]
-    result = replace(document, axes=axes, tokens=tuple(tokens), gamut=str(own.get("gamut", "srgb")))
-    if "groups" in own:
-        groups = tuple(Group(*(str(text) for text in group)) for group in own["groups"])
-        result = replace(result, groups=groups)
-    if result.gamut not in ("srgb", "display-p3"):
-        raise ValueError(f"unknown gamut {result.gamut[:40]}")
-    if len({token.key for token in tokens}) != len(tokens):
+    )
+
+
+def _refuse_odd_keys(document: Document) -> None:
+    """Raise ``ValueError`` for an unknown gamut, and for keys that cannot stand in other keys."""
+    if document.gamut not in ("srgb", "display-p3"):
+        raise ValueError(f"unknown gamut {document.gamut[:40]}")
+    keys = [token.key for token in document.tokens]
+    if len(set(keys)) != len(keys):
         raise ValueError("two tokens have one key")
-    keys = [token.key for token in tokens]
-    keys += [key for axis in axes for key in (axis.key, *(mode.key for mode in axis.modes))]
+    keys += [key for axis in document.axes for key in (axis.key, *(m.key for m in axis.modes))]
     if any(not _KEY.match(key) for key in keys):
         raise ValueError("a key has spaces, is empty or too long")
-    rekeyed = {
-        token.key: ordered[token.path].key for token in document.tokens if token.path in ordered
-    }
-    moved = {axis.key: new.key for axis, new in zip(document.axes, axes, strict=True)}
-    result = replace(
-        result,
-        sources=tuple(
-            replace(
-                s,
-                entries=tuple(
-                    Entry(e.path, e.text, rekeyed.get(e.token, ""), e.hidden, e.folded)
-                    for e in s.entries
-                    if not e.token or e.token in rekeyed
-                ),
-            )
-            for s in document.sources
-        ),
-        layers=tuple(
-            replace(
-                layer,
-                axis=moved.get(layer.axis, ""),
-                contexts=tuple(
-                    (conditions[layer.axis, mode][1], keys) for mode, keys in layer.contexts
-                ),
-            )
-            for layer in document.layers
-        ),
+
+
+def _rekeyed_source(source: Source, keys: Mapping[str, str]) -> Source:
+    entries = tuple(
+        Entry(e.path, e.text, keys.get(e.token, ""), e.hidden, e.folded)
+        for e in source.entries
+        if not e.token or e.token in keys
     )
-    for kind in _CARRIED:
-        rows = ((str(key), dict(row)) for key, row in own.get(kind, ()))
-        result = replace(result, **parts_of(kind, rows))
-    return result
+    return replace(source, entries=entries)
+
+
+def _rekeyed_layer(layer: Layer, axes: Mapping[str, str], conditions: Keys) -> Layer:
+    contexts = tuple((conditions[layer.axis, mode][1], keys) for mode, keys in layer.contexts)
+    return replace(layer, axis=axes.get(layer.axis, ""), contexts=contexts)
 
 
 def _axes(

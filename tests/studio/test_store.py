@@ -13,6 +13,8 @@ from demo import quillhaven
 from prism.changes import values as edit
 from prism.compare.diff import diff
 from prism.errors import ConflictError, PrismError
+from prism.model import schema
+from prism.model.document import Pairing
 from prism.model.values import BASE, Condition, Expression
 from studio.store import loading, tables
 from studio.store import projects as store
@@ -362,3 +364,13 @@ class MappingTests(TestCase):
         from prism.compare.rows import KINDS
 
         self.assertEqual(set(KINDS), {"document", *tables.MAPPINGS, *tables.PART_KINDS})
+
+
+class ColumnTests(TestCase):
+    def test_the_tables_have_a_column_for_every_field(self):
+        columns = {kind: set(mapping.columns) for kind, mapping in tables.MAPPINGS.items()}
+        self.assertEqual(set(tables.PROJECT_COLUMNS), set(schema.DOCUMENT))
+        self.assertEqual(columns["token"], set(schema.TOKEN))
+        self.assertEqual(columns["axis"], {*schema.AXIS, "follows"})
+        self.assertEqual(columns["mode"], set(schema.MODE))
+        self.assertEqual(columns["pairing"], set(schema.stored_fields(Pairing)))

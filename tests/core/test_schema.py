@@ -1,0 +1,96 @@
+"""No field of a part of a document is forgotten by rows, files or edits that merge parts."""
+
+from dataclasses import MISSING, fields, replace
+
+from django.test import SimpleTestCase
+
+from prism.changes.structure import merge_tokens
+from prism.compare.rows import flatten, unflatten
+from prism.errors import FormatError
+from prism.formats import own_members, resolver, resolver_writer
+from prism.model.document import (
+    Document,
+    Group,
+    Page,
+    Pairing,
+    Purpose,
+    Ramp,
+    SavedTheme,
+    Scene,
+    Scheme,
+    TellingApart,
+)
+from prism.model.schema import VERSION
+from tests.builders import axis, counter_keys, document, token
+
+
+def full():
+    """A document in which every field of every part holds something of its own."""
+    base = token("ink.1", "#111111", tier="raw")
+    odd = replace(
+        token("ink.2", "#222222", ({"look": "night"}, "#333333")),
+        description="words", private=True, uses=("text",), export_names=(("css", "odd"),),
+        deprecated="later", extensions='{"a": 1}', extends_from="ink",
+    )  # fmt: skip
+    look = axis("look", "light", "night")
+    night = replace(look.modes[1], description="late", color_scheme="dark")
+    look = replace(look, modes=(look.modes[0], night), description="How light it is")
+    return replace(
+        document(base, odd, axes=(look,)),
+        name="Full", description="all", gamut="display-p3",
+        groups=(Group("ink", "inks", "color", "", '{"b": 2}'),),
+        ramps=(Ramp("r", "ink", ("ink.1",), "p", (("seed", "#111111"),), ("ink.1",)),),
+        purposes=(Purpose("p", "text", "for words"),),
+        schemes=(Scheme("s", "plain", (("area", ("text",)),)),),
+        themes=(SavedTheme("t", "late", (("look", "night"),)),),
+        pairings=(Pairing("q", "ink.2", ("ink.1",), "graphic", 3.5, "because", "waived", "ink.1"),),
+        telling_apart=(TellingApart("a", "inks", ("ink.1", "ink.2")),),
+        scenes=(Scene("c", "Board", "<p></p>", (("page", "ink.1"),)),),
+        pages=(Page("g", "Start", "# Hello"),),
+    )  # fmt: skip
+
+
+class SchemaTests(SimpleTestCase):
+    def test_the_sample_leaves_no_field_at_its_default(self):
+        built = full()
+        parts = [built.tokens[1], built.axes[0].modes[1], *built.groups, *built.ramps]
+        parts += [*built.purposes, *built.schemes, *built.themes, *built.pairings]
+        parts += [*built.telling_apart, *built.scenes, *built.pages]
+        for part in parts:
+            for one in fields(part):
+                default = one.default if one.default is not MISSING else None
+                if one.name != "extends":  # a group that extends none
+                    self.assertNotEqual(getattr(part, one.name), default, (part, one.name))
+
+    def test_rows_keep_every_field(self):
+        self.assertEqual(unflatten(flatten(full())), full())
+
+    def test_files_keep_every_field(self):
+        built = full()
+        files = {name: text.encode() for name, text in resolver_writer.write(built).files.items()}
+        again = resolver.read(files, counter_keys("x"))
+        kept = [one.name for one in fields(Document) if one.name not in ("_index", "sources",
+                "layers", "resolver_file", "resolver_text", "version")]  # fmt: skip
+        for name in kept:
+            self.assertEqual(getattr(again, name), getattr(built, name), name)
+
+    def test_a_file_of_a_newer_version_is_refused_with_what_to_do(self):
+        own = own_members.state(full(), full())
+        self.assertEqual(own["schema"], VERSION)
+        with self.assertRaisesMessage(FormatError, "A newer version of Nimble Prism"):
+            own_members.restore(full(), own | {"schema": VERSION + 1}, "x")
+        old = {name: value for name, value in own.items() if name != "schema"}
+        self.assertEqual(own_members.restore(full(), old, "x").tokens, full().tokens)
+
+    def test_merged_tokens_stay_in_their_sets_to_be_told_apart(self):
+        built = replace(full(), telling_apart=(TellingApart("a", "inks", ("ink.1", "ink.2")),))
+        other = token("other", "#444444")
+        built = replace(
+            built,
+            tokens=(*built.tokens, other),
+            telling_apart=(*built.telling_apart, TellingApart("b", "more", ("ink.2", "other"))),
+        )
+        merged = merge_tokens(built, "ink.1", "ink.2")
+        self.assertEqual(
+            [one.tokens for one in merged.telling_apart], [("ink.1",), ("ink.1", "other")]
+        )
