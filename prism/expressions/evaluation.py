@@ -15,7 +15,8 @@ from functools import lru_cache
 from prism.color import space
 from prism.errors import ExpressionError
 from prism.expressions import units as amounts
-from prism.expressions.syntax import channels_of, parse_math
+from prism.expressions.channels import channels_of
+from prism.expressions.syntax import parse_math
 from prism.expressions.tree import (
     Channel,
     ColorCall,

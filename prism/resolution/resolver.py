@@ -6,9 +6,7 @@ differ only elsewhere share it.
 
 from __future__ import annotations
 
-import math
-from collections.abc import Container, Iterable, Iterator, Sequence
-from itertools import product
+from collections.abc import Container, Iterable, Iterator
 
 from prism.color import space
 from prism.errors import ExpressionError
@@ -26,14 +24,14 @@ from prism.model.values import Composite, Condition, Expression, Listing, Value
 from prism.resolution.answers import Answer, Items, Parts, Resolved
 from prism.resolution.compiled import Candidate, Compiled, Hop, PassedOnError, strength
 from prism.resolution.graph import Graph, strong_components
+from prism.resolution.themes import Theme as Theme
+from prism.resolution.themes import ThemeSpace
 
 #: How many paths that are not there get a suggestion.
 _SUGGESTED = 40
-#: A theme: the position of the mode picked on each axis, in the order of the axes.
-Theme = tuple[int, ...]
 
 
-class Resolver:
+class Resolver(ThemeSpace):
     """Resolves one document and remembers what it found.
 
     Lives as long as the document does. Threads may share it: an answer is stored whole, and
@@ -46,11 +44,7 @@ class Resolver:
         ``before`` is that of the document it was made from: what no change can reach keeps its
         answers.
         """
-        self.document = document
-        self.axis_index = {axis.key: i for i, axis in enumerate(document.axes)}
-        self.mode_index = [
-            {mode.key: i for i, mode in enumerate(axis.modes)} for axis in document.axes
-        ]
+        super().__init__(document)
         self._memo: dict[str, dict[tuple[int, ...], dict[tuple[int, ...], Answer]]] = {}
         self._places: dict[tuple[int, ...], tuple[tuple[int, ...], tuple[int, ...]]] = {}
         self._suggested: dict[str, str] = {}
@@ -110,42 +104,6 @@ class Resolver:
             candidates.append(Candidate(picks, condition, value, targets, alias))
         candidates.sort(key=lambda one: strength([axis for axis, _ in one.picks]), reverse=True)
         return Compiled(token.key, token.path, token.type, tuple(sorted(axes)), tuple(candidates))
-
-    # Themes
-
-    @property
-    def default_theme(self) -> Theme:
-        """The default mode of every axis."""
-        return tuple(self.mode_index[i][axis.default] for i, axis in enumerate(self.document.axes))
-
-    @property
-    def theme_count(self) -> int:
-        """How many themes there are: the product of all axes' modes."""
-        return math.prod(len(axis.modes) for axis in self.document.axes)
-
-    def theme(self, picks: dict[str, str]) -> Theme:
-        """The theme with the modes named by key; every other axis at its default."""
-        chosen = list(self.default_theme)
-        for axis, mode in picks.items():
-            index = self.axis_index[axis]
-            chosen[index] = self.mode_index[index][mode]
-        return tuple(chosen)
-
-    def themes(
-        self, axes: Sequence[str] | None = None, start: Theme | None = None
-    ) -> Iterator[Theme]:
-        """Every theme, or every combination of the modes of ``axes`` with the rest at ``start``."""
-        base = self.default_theme if start is None else start
-        varied = set(self.axis_index) if axes is None else set(axes)
-        ranges = [
-            range(len(axis.modes)) if axis.key in varied else (base[i],)
-            for i, axis in enumerate(self.document.axes)
-        ]
-        return product(*ranges)
-
-    def picks(self, theme: Theme) -> dict[str, str]:
-        """A theme as axis keys and mode keys."""
-        return {axis.key: axis.modes[theme[i]].key for i, axis in enumerate(self.document.axes)}
 
     # Answers
 

@@ -11,8 +11,8 @@ import random
 import re
 
 from prism.color import space
+from prism.expressions.channels import HUES, MIX_SPACES, POLAR
 from prism.expressions.evaluation import Calculation
-from prism.expressions.syntax import HUES, MIX_SPACES, POLAR
 from prism.expressions.values import parse
 from tests.browser.base import EngineTestCase
 
