@@ -2,22 +2,46 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
+from typing import Protocol
 
 from prism.compare.diff import Operation, words
 from prism.compare.rows import condition_from
 from prism.expressions.values import decode, value_text
 from prism.model.document import Document, shown_path
 from prism.model.names import condition_words
-from prism.model.values import Condition
+from prism.model.rekey import Rekeying
 
 
 def align(document: Document, to: Document) -> Document:
     """``document`` with the keys of ``to`` wherever names say that a part is the same.
 
-    Tokens are matched by key first and by path then, axes and modes by name, pairings by what
-    they pair.
+    Tokens are matched by key first and by path then; axes, modes, purposes, ramps, sets and scenes
+    by name, pairings by what they pair.
     """
+    axes, modes = _axes_by_name(document, to)
+    rekeying = Rekeying(
+        tokens=_tokens_by_path(document, to),
+        axes=axes,
+        modes=modes,
+        purposes=_by_name(document.purposes, to.purposes),
+        ramps=_by_name(document.ramps, to.ramps),
+        sets=_by_name(document.telling_apart, to.telling_apart),
+        scenes=_by_name(document.scenes, to.scenes),
+    )
+    aligned = rekeying.of(document)
+    keys = {(p.foreground, p.backgrounds, p.use): p.key for p in to.pairings}
+    pairings = tuple(
+        replace(p, key=keys.get((p.foreground, p.backgrounds, p.use), p.key))
+        for p in aligned.pairings
+    )
+    return replace(aligned, pairings=pairings)
+
+
+def _axes_by_name(
+    document: Document, to: Document
+) -> tuple[dict[str, str], dict[tuple[str, str], str]]:
     axes: dict[str, str] = {}
     modes: dict[tuple[str, str], str] = {}
     known = {axis.name: axis for axis in to.axes}
@@ -27,6 +51,10 @@ def align(document: Document, to: Document) -> Document:
         named = {mode.name: mode.key for mode in other.modes} if other else {}
         for mode in axis.modes:
             modes[axis.key, mode.key] = named.get(mode.name, mode.key)
+    return axes, modes
+
+
+def _tokens_by_path(document: Document, to: Document) -> dict[str, str]:
     by_path = {token.path: token.key for token in to.tokens}
     own = {token.key for token in to.tokens}
     keys = {
@@ -35,63 +63,21 @@ def align(document: Document, to: Document) -> Document:
     }
     if len(set(keys.values())) != len(keys):
         keys = {token.key: by_path.get(token.path, token.key) for token in document.tokens}
+    return keys
 
-    def turn(condition: Condition) -> Condition:
-        picks = [(axes[axis], modes[axis, mode]) for axis, mode in condition.picks]
-        return Condition(tuple(sorted(picks)))
 
-    pairings = []
-    same = {(p.foreground, p.backgrounds, p.use): p.key for p in to.pairings}
-    for pairing in document.pairings:
-        moved = replace(
-            pairing,
-            foreground=keys.get(pairing.foreground, pairing.foreground),
-            backgrounds=tuple(keys.get(key, key) for key in pairing.backgrounds),
-            page=keys.get(pairing.page, pairing.page),
-        )
-        found = same.get((moved.foreground, moved.backgrounds, moved.use), moved.key)
-        pairings.append(replace(moved, key=found))
-    return replace(
-        document,
-        axes=tuple(
-            replace(
-                axis,
-                key=axes[axis.key],
-                default=modes[axis.key, axis.default],
-                modes=tuple(replace(m, key=modes[axis.key, m.key]) for m in axis.modes),
-                follows=axis.follows
-                and replace(
-                    axis.follows,
-                    modes=tuple((v, modes[axis.key, m]) for v, m in axis.follows.modes),
-                ),
-            )
-            for axis in document.axes
-        ),
-        tokens=tuple(
-            replace(
-                token,
-                key=keys[token.key],
-                values=tuple((turn(condition), value) for condition, value in token.values),
-            )
-            for token in document.tokens
-        ),
-        pairings=tuple(pairings),
-        sources=tuple(
-            replace(
-                source,
-                entries=tuple(replace(e, token=keys.get(e.token, e.token)) for e in source.entries),
-            )
-            for source in document.sources
-        ),
-        layers=tuple(
-            replace(
-                layer,
-                axis=axes.get(layer.axis, layer.axis),
-                contexts=tuple((modes[layer.axis, m], s) for m, s in layer.contexts),
-            )
-            for layer in document.layers
-        ),
-    )
+class _Named(Protocol):
+    @property
+    def key(self) -> str: ...
+
+    @property
+    def name(self) -> str: ...
+
+
+def _by_name(parts: Iterable[_Named], others: Iterable[_Named]) -> dict[str, str]:
+    """The keys of like-named parts; the first of a name counts, and no key is given twice."""
+    free = {other.name: other.key for other in reversed(list(others))}
+    return {part.key: free.pop(part.name) for part in parts if part.name in free}
 
 
 def describe(operation: Operation, before: Document, after: Document) -> str:

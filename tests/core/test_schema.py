@@ -5,6 +5,8 @@ from dataclasses import MISSING, fields, replace
 from django.test import SimpleTestCase
 
 from prism.changes.structure import merge_tokens
+from prism.compare.diff import diff
+from prism.compare.match import align
 from prism.compare.rows import flatten, unflatten
 from prism.errors import FormatError
 from prism.formats import own_members, resolver, resolver_writer
@@ -20,6 +22,7 @@ from prism.model.document import (
     Scheme,
     TellingApart,
 )
+from prism.model.rekey import Rekeying
 from prism.model.schema import VERSION
 from tests.builders import axis, counter_keys, document, token
 
@@ -94,3 +97,23 @@ class SchemaTests(SimpleTestCase):
         self.assertEqual(
             [one.tokens for one in merged.telling_apart], [("ink.1",), ("ink.1", "other")]
         )
+
+    def test_keys_are_mapped_anew_in_every_part_and_back(self):
+        built = full()
+        rekeying = Rekeying(
+            tokens={"ink.1": "T1", "ink.2": "T2"},
+            axes={"look": "A"},
+            modes={("look", "light"): "L", ("look", "night"): "N"},
+            purposes={"p": "P"},
+            ramps={"r": "R"},
+            sets={"a": "S"},
+            scenes={"c": "C"},
+        )
+        other = rekeying.of(built)
+        text = repr(other)
+        for old in ("key='ink.1'", "('look'", "'night')", "purpose='p'", "key='r'", "key='a'"):
+            self.assertNotIn(old, text)
+        again = align(other, built)
+        pairing = replace(again.pairings[0], key="q")
+        self.assertEqual(replace(again, pairings=(pairing,)), built)
+        self.assertEqual(diff(built, again), [])
