@@ -191,7 +191,7 @@ def main() -> None:
         "",
         "## Growth",
         "",
-        "| | all themes | distinct answers | an answer | reckoned | each of these |",
+        "| | all themes | distinct answers | an answer | computed | each of these |",
         "| --- | --- | --- | --- | --- | --- |",
         *grown,
         "",

@@ -12,11 +12,14 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from prism.color import space
+from prism.color.transfer import linear
 
 Array = NDArray[np.float64]
 
 # WCAG 2.2, definition of relative luminance.
 _WEIGHTS = np.array([0.2126, 0.7152, 0.0722])
+#: What WCAG 2.2 adds to each luminance of a contrast ratio, for light that the screen reflects.
+FLARE = 0.05
 
 
 def relative_luminance(rgb: ArrayLike) -> Array:
@@ -24,9 +27,7 @@ def relative_luminance(rgb: ArrayLike) -> Array:
 
     Source: WCAG 2.2, "relative luminance", with the corrected threshold 0.04045.
     """
-    channels = np.asarray(rgb, dtype=np.float64)
-    linear = np.where(channels <= 0.04045, channels / 12.92, ((channels + 0.055) / 1.055) ** 2.4)
-    return np.asarray(linear @ _WEIGHTS)
+    return np.asarray(linear(rgb) @ _WEIGHTS)
 
 
 def contrast_ratio(first: ArrayLike, second: ArrayLike) -> Array:
@@ -34,9 +35,13 @@ def contrast_ratio(first: ArrayLike, second: ArrayLike) -> Array:
 
     Source: WCAG 2.2, "contrast ratio".
     """
-    one, two = relative_luminance(first), relative_luminance(second)
-    lighter, darker = np.maximum(one, two), np.minimum(one, two)
-    return np.asarray((lighter + 0.05) / (darker + 0.05))
+    return ratio_of_luminances(relative_luminance(first), relative_luminance(second))
+
+
+def ratio_of_luminances(first: ArrayLike, second: ArrayLike) -> Array:
+    """Contrast ratio of two relative luminances, in any order. Source: as ``contrast_ratio``."""
+    lighter, darker = np.maximum(first, second), np.minimum(first, second)
+    return np.asarray((lighter + FLARE) / (darker + FLARE))
 
 
 def ratio_of(first: space.Color, second: space.Color) -> float:

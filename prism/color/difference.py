@@ -8,6 +8,8 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from prism.color.transfer import linear
+
 Array = NDArray[np.float64]
 
 # sRGB to CIE XYZ (D65): CSS Color 4, section 17, sample code.
@@ -42,14 +44,6 @@ _TO_OKLAB = np.array(
         [0.0259040424655478, 0.7827717124575296, -0.8086757549230774],
     ]
 )
-
-
-def linear(rgb: ArrayLike) -> Array:
-    """Linear light of sRGB channels. Source: CSS Color 4, section 17."""
-    channels = np.asarray(rgb, dtype=np.float64)
-    size = np.abs(channels)
-    curved = np.sign(channels) * ((size + 0.055) / 1.055) ** 2.4
-    return np.where(size <= 0.04045, channels / 12.92, curved)
 
 
 def xyz(rgb: ArrayLike) -> Array:

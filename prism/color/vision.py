@@ -13,7 +13,7 @@ import numpy as np
 from coloraide.filters import cvd
 from numpy.typing import ArrayLike, NDArray
 
-from prism.color.difference import linear
+from prism.color.transfer import encoded, linear
 
 Array = NDArray[np.float64]
 Deficiency = Literal["protan", "deutan", "tritan"]
@@ -35,4 +35,4 @@ def matrix(deficiency: Deficiency, severity: float) -> Array:
 def simulate(rgb: ArrayLike, deficiency: Deficiency, severity: float = 1.0) -> Array:
     """sRGB channels 0-1 as seen with a deficiency, clipped to sRGB; shape is kept."""
     seen = np.clip(linear(rgb) @ matrix(deficiency, severity).T, 0, 1)
-    return np.where(seen <= 0.0031308, seen * 12.92, 1.055 * seen ** (1 / 2.4) - 0.055)
+    return encoded(seen)

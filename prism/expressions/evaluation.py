@@ -1,6 +1,6 @@
 """Evaluating expressions: from a tree, and what its references are, to a value.
 
-Colors are mixed and converted by coloraide; which parts are missing, how shares are reckoned
+Colors are mixed and converted by coloraide; which parts are missing, how shares are computed
 and which hue a mix keeps is decided here. Sources: CSS Color 4, sections 12 (interpolation) and
 4.4 (missing components); CSS Color 5, sections 2 (``color-mix()``) and 4 (relative colors).
 """

@@ -67,7 +67,7 @@ class ColorLiteral:
 
 @dataclass(frozen=True, slots=True)
 class ColorCall:
-    """A color function with reckoned channels; relative where it has an origin.
+    """A color function with computed channels; relative where it has an origin.
 
     ``function`` is the CSS name, ``space`` the name in ``color()``.
     """

@@ -1,4 +1,4 @@
-"""Amounts: numbers with units, as sums of products, the way CSS ``calc()`` reckons.
+"""Amounts: numbers with units, as sums of products, the way CSS ``calc()`` computes.
 
 An amount maps units to coefficients: ``{(("px", 1),): 4.0, (("rem", 1),): 1.5}`` is
 ``4px + 1.5rem``. Units that convert into each other are held in one of them (px, ms, deg). What
@@ -23,6 +23,14 @@ _ABSOLUTE = {
     "in": ("px", 96.0), "pt": ("px", 4 / 3), "pc": ("px", 16.0), "s": ("ms", 1000.0),
     "rad": ("deg", 180 / math.pi), "grad": ("deg", 0.9), "turn": ("deg", 360.0),
 }  # fmt: skip
+
+
+def base_unit(unit: str) -> tuple[str, float]:
+    """The unit that CSS relates an absolute unit to, and how many of it one is; others stand for
+    themselves. Source: CSS Values 4, section 6.2."""
+    return _ABSOLUTE.get(unit.lower(), (unit, 1.0))
+
+
 LENGTH_UNITS = frozenset(
     [
         "px",

@@ -20,7 +20,7 @@ from prism.model.values import Composite, Expression, Listing, Value
 
 _MAX_TEXT = 2000
 _COMPARED = 400
-#: Types whose values are reckoned, and those whose text may only be one whole reference.
+#: Types whose values are computed, and those whose text may only be one whole reference.
 _NUMERIC = ("dimension", "duration", "number")
 _TEXTUAL = ("string", "boolean", "fontFamily", "fontWeight", "strokeStyle")
 
@@ -74,7 +74,7 @@ class Parsed:
     """What a text means.
 
     ``reference`` is the path where the whole text is one; ``literal`` a value without
-    references; ``tree`` what has to be reckoned; ``references`` every path in it, in order.
+    references; ``tree`` what has to be computed; ``references`` every path in it, in order.
     """
 
     reference: str = ""
@@ -112,13 +112,13 @@ def parse(text: str, type: str) -> Parsed:
         color = syntax.parse_color(source)
         if isinstance(color, ColorLiteral):
             return Parsed(literal=color.color)
-        return _reckoned(color, type)
+        return _computed(color, type)
     if type in _NUMERIC:
-        return _reckoned(syntax.parse_math(source), type)
+        return _computed(syntax.parse_math(source), type)
     raise ExpressionError(f"A {type} is made of parts and has no single text.")
 
 
-def _reckoned(tree: Node, type: str) -> Parsed:
+def _computed(tree: Node, type: str) -> Parsed:
     """A tree, or what it comes to where it refers to nothing."""
     found = tuple(references_in(tree))
     parsed = Parsed(tree=tree, references=found)

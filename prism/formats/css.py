@@ -160,16 +160,16 @@ class _Writer:
         return f"var(--{self.prefix}{known})" if known else "initial"
 
     def mapped_answers(self, token: Token) -> dict[Theme, Answer] | None:
-        """Answers by theme over the axes that matter, where a reckoned color had to be mapped.
+        """Answers by theme over the axes that matter, where a computed color had to be mapped.
 
         A browser would not map it, so such a token is written as literals.
         """
-        reckoned = any(
+        computed = any(
             parse(value.text, "color").tree is not None and parse(value.text, "color").references
             for _, value in token.values
             if isinstance(value, Expression) and token.type == "color"
         )
-        if not reckoned:
+        if not computed:
             return None
         themes = self.resolver.themes(self.resolver.influence(token.key))
         answers = {theme: self.resolver.resolve(token.key, theme) for theme in themes}

@@ -154,7 +154,7 @@ class Placement:
         return False
 
     def _plain(self, token: Token, value: Value, theme: Theme | None = None) -> Value | None:
-        """``value`` with every reckoned part as the literal it comes to; None where broken."""
+        """``value`` with every computed part as the literal it comes to; None where broken."""
         if not any(
             parse(one.text, expected).tree is not None and parse(one.text, expected).references
             for one, expected in leaves(value, token.type)
@@ -265,9 +265,9 @@ class Placement:
         return found
 
     def _varied(self, token: Token, axis: str, mode: str) -> Value | None:
-        """The literal a reckoned base value comes to in one mode, where it differs there.
+        """The literal a computed base value comes to in one mode, where it differs there.
 
-        Other readers cannot reckon, so they are told in every context where it varies.
+        Other readers cannot compute, so they are told in every context where it varies.
         """
         base = token.value(BASE)
         if base is None or len(token.values) > 1:

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from prism.color.difference import delta_e_2000, lab
+from prism.color.transfer import encoded
 from prism.palette.gamut import linear_rgb
 
 Array = NDArray[np.float64]
@@ -97,7 +98,7 @@ def centers_in_lab(centers: Array) -> Array:
     """CIE Lab of OKLab colors within sRGB."""
     chroma, hue = np.hypot(centers[:, 1], centers[:, 2]), np.arctan2(centers[:, 2], centers[:, 1])
     light = np.clip(linear_rgb(centers[:, 0], chroma, np.degrees(hue), "srgb"), 0, 1)
-    return lab(np.where(light <= 0.0031308, light * 12.92, 1.055 * light ** (1 / 2.4) - 0.055))
+    return lab(encoded(light))
 
 
 def nearest_centers(points: Array, centers: Array) -> Labels:

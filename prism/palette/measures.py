@@ -1,4 +1,4 @@
-"""Measures that are reckoned from a base: scales of space, radii, sizes, durations, weights,
+"""Measures that are computed from a base: scales of space, radii, sizes, durations, weights,
 shadow levels. Each value is an expression over the base, so that it follows when the base changes.
 """
 

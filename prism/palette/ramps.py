@@ -17,7 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from prism.color import space
-from prism.color.contrast import contrast_ratio, relative_luminance
+from prism.color.contrast import FLARE, contrast_ratio, ratio_of_luminances, relative_luminance
 from prism.errors import PrismError
 from prism.palette import gamut as gamuts
 
@@ -93,7 +93,7 @@ def default_targets(count: int, most: float = 21.0) -> tuple[float, ...]:
 def most_contrast(reference: space.Color) -> float:
     """The largest contrast ratio that any step can have with ``reference``."""
     own = _luminance(reference)
-    return (own + 0.05) / 0.05 if own >= _MIDDLE else 1.05 / (own + 0.05)
+    return float(ratio_of_luminances(own, 0.0 if own >= _MIDDLE else 1.0))
 
 
 def targets_of(recipe: Recipe) -> tuple[float, ...]:
@@ -170,7 +170,8 @@ def _luminances(recipe: Recipe, targets: Sequence[float]) -> Array:
     than a dark one."""
     own = _luminance(recipe.reference)
     ratios = np.array(targets)
-    found = (own + 0.05) / ratios - 0.05 if own >= _MIDDLE else (own + 0.05) * ratios - 0.05
+    lit = own + FLARE
+    found = lit / ratios - FLARE if own >= _MIDDLE else lit * ratios - FLARE
     if np.any(found < -1e-9) or np.any(found > 1 + 1e-9):
         most = math.floor(most_contrast(recipe.reference) * 100) / 100
         raise PrismError(
@@ -224,7 +225,7 @@ def _shape(lightness: Array, curve: float) -> Array:
 
 
 def _exact(course: _Course, at: Array, reference: space.Color) -> Array:
-    """Contrast ratios with the reference before rounding, reckoned by coloraide."""
+    """Contrast ratios with the reference before rounding, computed by coloraide."""
     found = []
     for lightness in at:
         value = space.engine(course.color(float(lightness))).convert("srgb").clip("srgb")

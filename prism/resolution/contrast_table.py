@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from prism.color import space
-from prism.color.contrast import relative_luminance
+from prism.color.contrast import ratio_of_luminances, relative_luminance
 from prism.model.document import Document, Pairing
 from prism.resolution.answer_tables import AnswerTables, Fixed, holds
 from prism.resolution.answers import Answer
@@ -217,7 +217,7 @@ class ContrastTable:
         painted = np.array(self._colors or [(0.0, 0.0, 0.0, 1.0)])[:, :3]
         luminance = relative_luminance(np.floor(painted * 255 + 0.5) / 255)
         first, second = luminance[self._distinct // count], luminance[self._distinct % count]
-        self._ratios = (np.maximum(first, second) + 0.05) / (np.minimum(first, second) + 0.05)
+        self._ratios = ratio_of_luminances(first, second)
         start = 0
         for key, parts, above, _ in joined:
             self._fast[key] = (parts, places[start : start + len(above)])

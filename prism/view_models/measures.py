@@ -5,7 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from prism.errors import EditError
+from prism.expressions.evaluation import Quantity
 from prism.expressions.typed_input import typed
+from prism.expressions.units import base_unit
 from prism.model.document import Axis, Mode, Token
 from prism.model.values import BASE
 from prism.palette.measures import editable, is_copy, is_measure
@@ -23,7 +25,7 @@ class Measure:
     stored: str
     answer: Answer
     editable: bool
-    reckoned: bool
+    computed: bool
     share: float
 
 
@@ -86,15 +88,12 @@ def _measures(members: list[tuple[Token, Answer]]) -> tuple[Measure, ...]:
 
 
 def _length(answer: Answer) -> float:
-    """A length in px; rem counts 16."""
-    text = answer.css
-    for unit, factor in (("px", 1.0), ("rem", 16.0)):
-        if text.endswith(unit):
-            try:
-                return max(float(text.removesuffix(unit)), 0.0) * factor
-            except ValueError:
-                return 0.0
-    return 0.0
+    """A length in px, as CSS relates its units to it; rem and em count 16."""
+    value = answer.value
+    if not isinstance(value, Quantity):
+        return 0.0
+    unit, factor = ("px", 16.0) if value.unit in ("rem", "em") else base_unit(value.unit)
+    return max(value.number * factor, 0.0) if unit == "px" else 0.0
 
 
 def copy(resolver: Resolver, theme: Theme, axis: Axis | None) -> CopySheet:

@@ -49,6 +49,13 @@ class Plot:
     points: tuple[Point, ...]
     edges: dict[str, str]
     course: str
+    width: int = int(WIDTH)
+    height: int = int(HEIGHT)
+
+    @property
+    def view_box(self) -> str:
+        """The box of the picture, with room for the points at its edges and the words around."""
+        return f"-8 -14 {self.width + 16} {self.height + 32}"
 
 
 @dataclass(frozen=True, slots=True)

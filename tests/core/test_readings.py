@@ -11,7 +11,7 @@ from demo import quillhaven
 from prism.analysis import Analysis
 from prism.model.document import Pairing, Scene
 from prism.resolution.resolver import Resolver
-from prism.view_models import filters, ladder, rays, sheet, tokens, trace
+from prism.view_models import filters, ladder, measures, rays, sheet, tokens, trace
 from prism.view_models.completion import complete
 from tests.builders import document, random_document, token
 
@@ -248,3 +248,15 @@ class OfferTests(SimpleTestCase):
         self.assertEqual(page.css_name, "text-main")
         beside = tokens.landing_beside(resolver, "text.link", resolver.default_theme)
         self.assertIn("button.fill.$root", [one.path for one in beside])
+
+
+class MeasureTests(SimpleTestCase):
+    def test_lengths_are_drawn_in_any_unit_of_css(self):
+        built = document(
+            *(
+                token(f"gap.{place}", text, type="dimension", tier="raw")
+                for place, text in enumerate(("96px", "72pt", "1in", "6rem", "2.54cm"))
+            )
+        )
+        (group,) = measures.groups(Resolver(built), ())
+        self.assertEqual([one.share for one in group.measures], [1.0] * 5)

@@ -22,7 +22,7 @@ def pairs(text):
 
 class FindTests(SimpleTestCase):
     def test_eight_notations_with_their_names(self):
-        # One color in eight notations; lab and oklch were reckoned by colour-science.
+        # One color in eight notations; lab and oklch were computed by colour-science.
         text = """
             one: #236b53
             two: rgb(35 107 83)

@@ -1,10 +1,10 @@
 """Expressions against Chromium's own CSS engine: computed colors and lengths.
 
 Tolerances a channel in sRGB: 97 of 100 mixes within 5e-4 and relative colors within 2.4e-4, and
-every one within 1e-3, a quarter of one step of 8 bits: Chromium reckons with single precision,
+every one within 1e-3, a quarter of one step of 8 bits: Chromium computes with single precision,
 which shows most where a channel is nearly black. Lengths: to what Chromium prints.
 Only results that lie in sRGB are compared: any other is brought into the gamut by us and written
-as a literal, so no browser ever reckons it.
+as a literal, so no browser ever computes it.
 """
 
 import random

@@ -3,9 +3,7 @@
 // A point is dragged, or moved with the arrow keys (Shift: further); the browser paints it, the
 // server says its numbers about ten times a second. Letting go or Enter stores, Escape puts it back.
 
-const WIDTH = 320,
-  HEIGHT = 150,
-  PACE = 100,
+const PACE = 100,
   STEP = 0.004,
   FAR = 5;
 
@@ -53,7 +51,7 @@ export class NpPlot extends HTMLElement {
   #onMove = (event) => {
     if (!this.#moving || !this.hasPointerCapture(event.pointerId)) return;
     const place = new DOMPoint(event.clientX, event.clientY).matrixTransform(this.svg.getScreenCTM().inverse());
-    this.#to(place.x / WIDTH, (1 - place.y / HEIGHT) * +this.dataset.top);
+    this.#to(place.x / +this.dataset.width, (1 - place.y / +this.dataset.height) * +this.dataset.top);
   };
 
   #onUp = (event) => {
@@ -94,8 +92,8 @@ export class NpPlot extends HTMLElement {
 
   #paint(lightness, chroma) {
     const { point, hue } = this.#moving;
-    const x = lightness * WIDTH,
-      y = HEIGHT - (chroma / +this.dataset.top) * HEIGHT;
+    const x = lightness * +this.dataset.width,
+      y = +this.dataset.height - (chroma / +this.dataset.top) * +this.dataset.height;
     point.setAttribute("transform", `translate(${x} ${y})`);
     point.querySelector("rect").style.fill = `oklch(${lightness} ${chroma} ${hue})`;
     point.setAttribute("aria-valuenow", lightness.toFixed(3));
