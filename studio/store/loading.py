@@ -18,6 +18,9 @@ from studio.store.models import Project as Project
 
 _CACHED_PROJECTS = 24
 _FARTHEST_BACK = 400
+#: Older revisions that are kept for pages that were shown before somebody stored something.
+_OLDER = 16
+_older: OrderedDict[tuple[int, int], Loaded] = OrderedDict()
 _cache: OrderedDict[int, Loaded] = OrderedDict()
 _lock = threading.Lock()
 
@@ -79,6 +82,8 @@ def remember(pk: int, loaded: Loaded) -> None:
     with _lock:
         known = _cache.get(pk)
         if known is None or known.revision <= loaded.revision:
+            if known is not None and known.revision < loaded.revision:
+                _keep_older(pk, known)
             _cache[pk] = loaded
         _cache.move_to_end(pk)
         while len(_cache) > _CACHED_PROJECTS:
@@ -89,6 +94,7 @@ def forget_all() -> None:
     """Empty the cache; for tests that roll the database back."""
     with _lock:
         _cache.clear()
+        _older.clear()
 
 
 def operations_of(entry: JournalEntry) -> list[Operation]:
@@ -119,7 +125,21 @@ def at(project: Project, revision: int, farthest: int = _FARTHEST_BACK) -> Loade
             "This page is too old: its state of the project cannot be found any more.",
             fix="Nothing was stored. Load the page again.",
         )
-    entries = project.journal.since(revision).filter(revision__lte=loaded.revision)
-    operations = [one for entry in entries for one in operations_of(entry)]
-    document = apply(loaded.document, inverse(operations))
-    return Loaded(Analysis(document, loaded.analysis), revision)
+    with _lock:
+        older = _older.get((project.pk, revision))
+    if older is None:
+        entries = project.journal.since(revision).filter(revision__lte=loaded.revision)
+        operations = [one for entry in entries for one in operations_of(entry)]
+        document = apply(loaded.document, inverse(operations))
+        older = Loaded(Analysis(document, loaded.analysis), revision)
+    with _lock:
+        _keep_older(project.pk, older)
+    return older
+
+
+def _keep_older(pk: int, loaded: Loaded) -> None:
+    """Keep a revision that can no longer change; the lock is held."""
+    _older[pk, loaded.revision] = loaded
+    _older.move_to_end((pk, loaded.revision))
+    while len(_older) > _OLDER:
+        _older.popitem(last=False)
