@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Any
 
 import click
 
@@ -11,7 +12,9 @@ from prism.cli.printing import patiently, show, show_json, theme_names, theme_wo
 from prism.cli.reading import load, read_bytes, themes_for
 from prism.errors import FormatError
 from prism.formats import pairing_files
+from prism.model.document import Document, Pairing
 from prism.resolution import contrast
+from prism.resolution.contrast import Reading
 from prism.resolution.resolver import Resolver
 
 
@@ -37,38 +40,38 @@ def audit(
         document = replace(document, pairings=pairing_files.read(data, name, document))
     if not document.pairings:
         raise FormatError("There are no pairings.", place=file, fix="Name them with --pairings.")
-    found = Resolver(document)
+    resolver = Resolver(document)
     readings = [
         (pairing, reading)
         for pairing in patiently(document.pairings, "Measuring")
-        for reading in contrast.audit(found, [pairing], themes_for(found, wanted))
+        for reading in contrast.audit(resolver, [pairing], themes_for(resolver, wanted))
     ]
     if as_json:
-        show_json(
-            pairings=[
-                {
-                    "pairing": contrast.summary(document, pairing),
-                    "theme": theme_names(document, reading.theme),
-                    "ratio": None if reading.missing else reading.ratio,
-                    "shown": reading.shown,
-                    "required": reading.required,
-                    "passes": reading.passes,
-                    "missing": reading.missing or None,
-                }
-                for pairing, reading in readings
-            ]
-        )
+        show_json(pairings=[_members(document, *one) for one in readings])
     else:
-        rows = [
-            (
-                contrast.summary(document, pairing),
-                theme_words(document, reading.theme),
-                reading.shown,
-                f"{reading.required:g}",
-                reading.missing or ("fails" if reading.fails else "passes"),
-            )
-            for pairing, reading in readings
-        ]
+        rows = [_row(document, *one) for one in readings]
         show("", ("pairing", "theme", "ratio", "needs", ""), rows)
     if any(reading.fails for _, reading in readings):
         ctx.exit(1)
+
+
+def _members(document: Document, pairing: Pairing, reading: Reading) -> dict[str, Any]:
+    return {
+        "pairing": contrast.summary(document, pairing),
+        "theme": theme_names(document, reading.theme),
+        "ratio": None if reading.missing else reading.ratio,
+        "shown": reading.shown,
+        "required": reading.required,
+        "passes": reading.passes,
+        "missing": reading.missing or None,
+    }
+
+
+def _row(document: Document, pairing: Pairing, reading: Reading) -> tuple[str, ...]:
+    return (
+        contrast.summary(document, pairing),
+        theme_words(document, reading.theme),
+        reading.shown,
+        f"{reading.required:g}",
+        reading.missing or ("fails" if reading.fails else "passes"),
+    )

@@ -8,7 +8,7 @@ context shares unless they agree.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
 
 from prism.color import space
@@ -66,57 +66,68 @@ class Placement:
             if layer.axis:
                 modifier_position[layer.axis] = position
         homes = self._homes(set_position)
-        extended = {
-            slot.path
-            for key in set_position
-            for slot in self.layout.trees[key].slots
-            if not slot.token and "$extends" in slot.members
-        }
         spots = {key: Spots(self.layout.trees[key]) for key in set_position}
+        extended = self._extended_groups(set_position)
         last_key = next(iter(set_position))
         for token in self.document.tokens:
             for spot in spots.values():
                 spot.reach(token.key)
-            home = homes.get(token.key, "")
             limit = min(
                 (modifier_position[c.picks[0][0]] for c, _ in token.values if len(c.picks) == 1),
                 default=len(self.layout.layers),
             )
             base = token.value(BASE)
-            if home and (base is None or set_position[home] > limit):
-                spots[home].drop(token.key)
-                if base is not None:
-                    self.layout.remarks.append(
-                        f"{token.path} moved to an earlier set, before its modes."
-                    )
-                home = ""
+            home = self._kept_home(token, base, homes, spots, set_position, limit)
             if base is None or not self._sayable(token, base):
-                if home:
-                    spots[home].drop(token.key)
-                    homes.pop(token.key, None)
                 continue
             if home:
                 self._state(slot_of(self.layout.trees[home], token.key), token, base)
                 last_key = home
-                continue
-            if self._folds(token) or self._inherits(token, base, extended):
-                continue
-            allowed = [key for key, position in set_position.items() if position < limit]
-            if not allowed:
-                continue
-            target = last_key if last_key in allowed else allowed[-1]
-            slot = Slot(token.path, {}, token.key)
-            self._state(slot, token, base)
-            spots[target].insert(slot)
-            homes[token.key] = target
+            elif not (self._folds(token) or self._inherits(token, base, extended)):
+                allowed = [key for key, position in set_position.items() if position < limit]
+                if allowed:
+                    target = last_key if last_key in allowed else allowed[-1]
+                    slot = Slot(token.path, {}, token.key)
+                    self._state(slot, token, base)
+                    spots[target].insert(slot)
+                    homes[token.key] = target
         for key, spot in spots.items():
             self.layout.trees[key].put(
-                [
-                    slot
-                    for slot in spot.slots()
-                    if not slot.token or homes.get(slot.token) == key or slot.hidden
-                ]
+                [s for s in spot.slots() if not s.token or homes.get(s.token) == key or s.hidden]
             )
+
+    def _extended_groups(self, sets: Iterable[str]) -> set[str]:
+        """Paths of the groups that extend another one."""
+        return {
+            slot.path
+            for key in sets
+            for slot in self.layout.trees[key].slots
+            if not slot.token and "$extends" in slot.members
+        }
+
+    def _kept_home(
+        self,
+        token: Token,
+        base: Value | None,
+        homes: dict[str, str],
+        spots: Mapping[str, Spots],
+        set_position: Mapping[str, int],
+        limit: int,
+    ) -> str:
+        """The set that a token's base value stays in; empty where it has none, or may not stay."""
+        home = homes.get(token.key, "")
+        if home and (base is None or set_position[home] > limit):
+            spots[home].drop(token.key)
+            if base is not None:
+                self.layout.remarks.append(
+                    f"{token.path} moved to an earlier set, before its modes."
+                )
+            home = ""
+        if home and (base is None or not self._sayable(token, base)):
+            spots[home].drop(token.key)
+            homes.pop(token.key, None)
+            home = ""
+        return home
 
     def _sayable(self, token: Token, value: Value) -> bool:
         return token.type in _STANDARD_TYPES and self._plain(token, value) is not None

@@ -152,19 +152,7 @@ def _unguarded(cell: str) -> str:
 
 def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
     """A document from CSV: as ``write_csv`` writes it, or two columns of names and values."""
-    if len(data) > strict_json.MAX_BYTES:
-        raise FormatError("The file is too large.", place=file)
-    try:
-        text = data.decode("utf-8-sig")
-        rows = [
-            [_unguarded(cell) for cell in row]
-            for row in csv.reader(io.StringIO(text), strict=True)
-            if any(row)
-        ]
-    except (UnicodeDecodeError, csv.Error) as error:
-        raise FormatError(f"The file is not CSV: {error}.", place=file) from None
-    if not rows:
-        raise FormatError("The file is empty.", place=file)
+    rows = _csv_rows(data, file)
     if tuple(rows[0]) != _COLUMNS:
         return _two_columns(rows, file, new_key)
     axes: dict[str, dict[str, Any]] = {}
@@ -173,7 +161,7 @@ def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
         place = f"{file}, row {number}"
         if len(row) != len(_COLUMNS):
             raise FormatError(f"The row has {len(row)} columns.", place=place)
-        kind, name, said_type, tier, when, value, description = row
+        kind, name, token_type, tier, when, value, description = row
         if kind == "axis":
             axes[name] = {"name": name, "default": value, "description": description, "modes": []}
         elif kind == "mode":
@@ -181,24 +169,31 @@ def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
                 raise FormatError(f"There is no axis “{when}”.", place=place)
             axes[when]["modes"].append({"name": name, "color_scheme": value})
         elif kind in ("token", "absent"):
+            text = _read(value, token_type, place) if kind == "token" else None
             stated.append(
-                _Stated(
-                    name,
-                    said_type,
-                    tier,
-                    description,
-                    _when(when, place),
-                    _read(value, said_type, place) if kind == "token" else None,
-                    place,
-                )
+                _Stated(name, token_type, tier, description, _when(when, place), text, place)
             )
         else:
             raise FormatError(f"“{kind[:40]}” is not a kind of row.", place=place)
     try:
-        built = tuple(_axis(one, new_key) for one in axes.values())
+        built = tuple(_axis(axis, new_key) for axis in axes.values())
     except KeyError as error:
         raise FormatError(f"There is no mode {error}.", place=file) from None
     return _document(file.rsplit("/", 1)[-1].removesuffix(".csv"), built, stated, new_key)
+
+
+def _csv_rows(data: bytes, file: str) -> list[list[str]]:
+    """The rows of a CSV file, at least one, without those that are empty."""
+    if len(data) > strict_json.MAX_BYTES:
+        raise FormatError("The file is too large.", place=file)
+    try:
+        reader = csv.reader(io.StringIO(data.decode("utf-8-sig")), strict=True)
+        rows = [[_unguarded(cell) for cell in row] for row in reader if any(row)]
+    except (UnicodeDecodeError, csv.Error) as error:
+        raise FormatError(f"The file is not CSV: {error}.", place=file) from None
+    if not rows:
+        raise FormatError("The file is empty.", place=file)
+    return rows
 
 
 class _Names:

@@ -30,8 +30,19 @@ def read(data: bytes, file: str) -> dict[str, Any]:
         raise FormatError(
             "The file is not UTF-8 text.", place=f"{file}, byte {error.start}"
         ) from None
+    parsed = _parsed(text, file)
+    if _HALF.search(text):
+        _refuse_odd_characters(text, parsed, file)
+    if not isinstance(parsed, dict):
+        raise FormatError("The file contains no JSON object.", place=file)
+    if _depth(parsed) > MAX_DEPTH:
+        raise FormatError(f"The file is nested deeper than {MAX_DEPTH} levels.", place=file)
+    return parsed
+
+
+def _parsed(text: str, file: str) -> Any:
     try:
-        found = json.loads(text, object_pairs_hook=_members, parse_constant=_constant)
+        return json.loads(text, object_pairs_hook=_members, parse_constant=_constant)
     except json.JSONDecodeError as error:
         raise FormatError(
             f"The file is not JSON: {error.msg[:1].lower()}{error.msg[1:]}.",
@@ -46,23 +57,21 @@ def read(data: bytes, file: str) -> dict[str, Any]:
         raise FormatError(
             f"The file contains a number that cannot be read: {error}.", place=file
         ) from None
-    if _HALF.search(text):
-        try:
-            json.dumps(found, ensure_ascii=False).encode()
-            unstorable = "\\u0000" in text
-        except UnicodeEncodeError:
-            unstorable = True
-        if unstorable:
-            raise FormatError(
-                "The file contains a character that text cannot contain.",
-                place=file,
-                fix="Look for \\u0000, or for \\ud800 to \\udfff without its other half.",
-            )
-    if not isinstance(found, dict):
-        raise FormatError("The file contains no JSON object.", place=file)
-    if _depth(found) > MAX_DEPTH:
-        raise FormatError(f"The file is nested deeper than {MAX_DEPTH} levels.", place=file)
-    return found
+
+
+def _refuse_odd_characters(text: str, parsed: Any, file: str) -> None:
+    """Raise ``FormatError`` for NUL and half characters, which PostgreSQL and UTF-8 cannot hold."""
+    try:
+        json.dumps(parsed, ensure_ascii=False).encode()
+        unstorable = "\\u0000" in text
+    except UnicodeEncodeError:
+        unstorable = True
+    if unstorable:
+        raise FormatError(
+            "The file contains a character that text cannot contain.",
+            place=file,
+            fix="Look for \\u0000, or for \\ud800 to \\udfff without its other half.",
+        )
 
 
 class _RepeatedError(Exception):

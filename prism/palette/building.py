@@ -85,45 +85,50 @@ def retune(
     place any more is merged into its nearest. Steps moved by hand keep their color.
     """
     ramp = ramp_of(document, key)
-    kept = recipes.complete(fields)
-    steps = ramps.make(recipes.read(kept))
+    recipe = recipes.complete(fields)
+    steps = ramps.make(recipes.read(recipe))
     if not names and len(steps) == len(ramp.steps):
-        names = " ".join(leaf(document, one) for one in ramp.steps)
+        names = " ".join(leaf(document, step) for step in ramp.steps)
         names = names if len(names.split()) == len(steps) else ""
-    leaves = recipes.step_names(names, len(steps))
-    texts = step_texts(steps, dict(kept)["seed"])
+    paths = [f"{ramp.name}.{name}" for name in recipes.step_names(names, len(steps))]
+    texts = step_texts(steps, dict(recipe)["seed"])
     matched = match(lights(document, ramp.steps), [ramps.oklch(step.color)[0] for step in steps])
     places = {ramp.steps[old]: new for old, new in matched.items()}
-    gone = [one for one in ramp.steps if one not in places]
-    changed = document
-    for one in gone:
-        changed = merge_tokens(changed, nearest(document, one, list(places)), one)
+    changed = _placed(document, ramp, places, paths)
     fresh = {
-        new: step_token(new_key(), f"{ramp.name}.{leaves[new]}", texts[new])
+        new: step_token(new_key(), paths[new], texts[new])
         for new in range(len(steps))
         if new not in places.values()
     }
-    renamed = {}
-    for one, new in places.items():
-        token = changed.token(one)
-        assert token is not None
-        path = f"{ramp.name}.{leaves[new]}"
-        if path != token.path:
-            renamed[token.path] = path
-    changed = rename_tokens(changed, renamed)
     changed = add_tokens(changed, list(fresh.values()), after=next(iter(places)))
-    by_place = {new: one for one, new in places.items()} | {n: t.key for n, t in fresh.items()}
-    order = tuple(by_place[new] for new in range(len(steps)))
-    values = {one: texts[new] for new, one in by_place.items() if one not in ramp.moved}
-    changed = replace(
-        changed,
-        tokens=tuple(
-            _with_base(token, values[token.key]) if token.key in values else token
-            for token in changed.tokens
-        ),
+    keys = {new: old for old, new in places.items()} | {n: t.key for n, t in fresh.items()}
+    order = tuple(keys[new] for new in range(len(steps)))
+    values = {step: texts[new] for new, step in keys.items() if step not in ramp.moved}
+    tokens = tuple(
+        _with_base(token, values[token.key]) if token.key in values else token
+        for token in changed.tokens
     )
-    moved = tuple(one for one in ramp.moved if one in order)
-    return in_order(put(changed, replace(ramp, steps=order, parameters=kept, moved=moved)), order)
+    moved = tuple(step for step in ramp.moved if step in order)
+    retuned = replace(ramp, steps=order, parameters=recipe, moved=moved)
+    return in_order(put(replace(changed, tokens=tokens), retuned), order)
+
+
+def _placed(
+    document: Document, ramp: Ramp, places: Mapping[str, int], paths: Sequence[str]
+) -> Document:
+    """The document with the steps that keep a place under their paths; the others are merged into
+    their nearest."""
+    changed = document
+    for step in ramp.steps:
+        if step not in places:
+            changed = merge_tokens(changed, nearest(document, step, list(places)), step)
+    renamed = {}
+    for step, new in places.items():
+        token = changed.token(step)
+        assert token is not None
+        if paths[new] != token.path:
+            renamed[token.path] = paths[new]
+    return rename_tokens(changed, renamed)
 
 
 def adopt(document: Document, group: str, new_key: NewKey, *, purpose: str = "") -> Document:
