@@ -132,7 +132,7 @@ def remove_mode(document: Document, axis: str, mode: str, default: str = "") -> 
         replace(token, values=tuple(pair for pair in token.values if pair[0].mode_on(axis) != mode))
         for token in changed.tokens
     )
-    themes = tuple(one for one in changed.themes if (axis, mode) not in one.picks)
+    themes = tuple(theme for theme in changed.themes if (axis, mode) not in theme.picks)
     layers = tuple(
         replace(layer, contexts=tuple(c for c in layer.contexts if c[0] != mode))
         if layer.axis == axis

@@ -240,8 +240,10 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
             pairings.append(pairing)
         seen.add(same)
     scenes = tuple(
-        replace(one, bindings=tuple((slot, renamed.get(key, key)) for slot, key in one.bindings))
-        for one in changed.scenes
+        replace(
+            scene, bindings=tuple((slot, renamed.get(key, key)) for slot, key in scene.bindings)
+        )
+        for scene in changed.scenes
     )
     sets = tuple(
         replace(one, tokens=tuple(dict.fromkeys(renamed.get(key, key) for key in one.tokens)))

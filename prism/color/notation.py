@@ -35,7 +35,7 @@ def write(color: space.Color, notation: str) -> str:
         )
     if notation == "p3":
         inside = space.fit(color, "display-p3")
-        channels = " ".join(_text(one, 4) for one in _coords(inside, "display-p3"))
+        channels = " ".join(_text(coord, 4) for coord in _coords(inside, "display-p3"))
         return f"color(display-p3 {channels}{_alpha(color.alpha)})"
     raise ValueError(notation)
 

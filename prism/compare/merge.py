@@ -295,7 +295,11 @@ def _explained(
 
 def _told(clash: Clash, base: Document, side: Document, operations: Sequence[Operation]) -> str:
     """What a side did to the rows of a clash, or else at all: the first few operations in words."""
-    touching = [one for one in operations if one.op != "order" and clash.touched_by(one)]
+    touching = [
+        operation
+        for operation in operations
+        if operation.op != "order" and clash.touched_by(operation)
+    ]
     touching = touching or list(operations)
     told = [_short(describe(one, base, side)) for one in touching[:_SAID]]
     more = len(touching) - len(told)

@@ -128,8 +128,8 @@ def flatten(document: Document, known: tuple[Document, RowTables] | None = None)
         if known and parts is getattr(before, attribute):
             _take(tables, known[1], kind)
             continue
-        for one in parts:
-            tables.put(kind, "", one.key, _row(one, schema.stored_fields(cls)))
+        for part in parts:
+            tables.put(kind, "", part.key, _row(part, schema.stored_fields(cls)))
     for source in document.sources:
         entries = [[e.path, e.text, e.token, e.hidden, e.folded] for e in source.entries]
         tables.put("source", "", source.key, {"file": source.file, "entries": entries})

@@ -74,7 +74,7 @@ def find(resolver: Resolver, theme: Theme) -> Levels | None:
     }
     if len(members) < 2:
         return None
-    return Levels({one.key: _rank(one) for one in members}, shades, min(members.values()))
+    return Levels({member.key: _rank(member) for member in members}, shades, min(members.values()))
 
 
 def assign(

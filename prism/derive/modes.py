@@ -113,4 +113,4 @@ def _mirrored(trial: Trial, value: Value) -> Value | None:
 def _follows(document: Document, value: Value) -> bool:
     """Whether a value refers to a semantic token that is no rung, and so follows it."""
     targets = [document.token_at(path) for path in references(value, "color")]
-    return any(one is not None and not is_rung(document, one) for one in targets)
+    return any(target is not None and not is_rung(document, target) for target in targets)

@@ -115,7 +115,7 @@ class Trial:
         steps = ladder[0]
         (yardstick,) = audit(self.before, [Pairing("", token.key, (ground,))], [self.was])
         readings = audit(after, [Pairing("", step, (ground,)) for step in steps], [theme])
-        gaps = [math.inf if one.missing else abs(one.gap) for one in readings]
+        gaps = [math.inf if reading.missing else abs(reading.gap) for reading in readings]
         if yardstick.missing or min(gaps) == math.inf:
             return
         wanted = abs(yardstick.gap)
@@ -143,7 +143,7 @@ class Trial:
         ends = [key for ramp in ramps for key in (ramp.steps[0], ramp.steps[-1])]
         keys = [token.key, *plain_ends(after, theme), *ends]
         own, *others = audit(after, [Pairing(key, key, (ground,)) for key in keys], [theme])
-        known = [one for one in others if not one.missing]
+        known = [other for other in others if not other.missing]
         if own.missing or own.ratio >= required or not known:
             return False
         best = max(known, key=lambda one: one.ratio)
@@ -157,9 +157,9 @@ def _falling_short(
 ) -> list[int]:
     """For each step of a ladder, of how many pairings it would fall short."""
     pairs = [
-        Pairing("", step, one.backgrounds, required=one.required, page=one.page)
+        Pairing("", step, pairing.backgrounds, required=pairing.required, page=pairing.page)
         for step in steps
-        for one in pairings
+        for pairing in pairings
     ]
     fails = [reading.fails for reading in audit(resolver, pairs, [theme])]
     width = len(pairings)

@@ -105,7 +105,7 @@ def from_fields(id: str, values: Mapping[str, Any]) -> Command:
 
 def field_names(cls: type[Command]) -> list[str]:
     """Names of the fields of a command."""
-    return [one.name for one in _own_fields(cls)]
+    return [own_field.name for own_field in _own_fields(cls)]
 
 
 def list_fields(cls: type[Command]) -> Iterator[str]:
@@ -118,9 +118,9 @@ def list_fields(cls: type[Command]) -> Iterator[str]:
 
 def _own_fields(cls: type) -> Iterator[Field[Any]]:
     """Fields of a command that are written down and read."""
-    for one in fields(cls):
-        if one.metadata.get("kept", True):
-            yield one
+    for field in fields(cls):
+        if field.metadata.get("kept", True):
+            yield field
 
 
 def _command(plain: Any) -> Command:
@@ -130,7 +130,10 @@ def _command(plain: Any) -> Command:
 
 
 def _fields(value: Any) -> dict[str, Any]:
-    return {one.name: _plain(getattr(value, one.name)) for one in _own_fields(type(value))}
+    return {
+        own_field.name: _plain(getattr(value, own_field.name))
+        for own_field in _own_fields(type(value))
+    }
 
 
 def _plain(value: Any) -> Any:
@@ -153,7 +156,9 @@ def _read(hint: Any, value: Any, name: str) -> Any:
     if origin in (Union, UnionType) and NoneType in arguments:
         if value is None:
             return None
-        return _read(next(one for one in arguments if one is not NoneType), value, name)
+        return _read(
+            next(argument for argument in arguments if argument is not NoneType), value, name
+        )
     if origin in (Union, UnionType) and Expression in arguments:
         return decode(value)
     if hint is Condition:

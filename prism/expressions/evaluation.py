@@ -152,7 +152,7 @@ def evaluate_math(
             product = (amounts.divide if divides else amounts.multiply)(product, value)
         return product
     if isinstance(node, MathCall):
-        values = [evaluate_math(one, look, channels) for one in node.arguments]
+        values = [evaluate_math(argument, look, channels) for argument in node.arguments]
         if node.name == "calc":
             return values[0]
         if node.name == "round":
@@ -300,7 +300,7 @@ def css(node: Node, name: Callable[[str], str]) -> str:
         return "none"
     if isinstance(node, MathCall):
         strategy = f"{node.strategy}, " if node.strategy else ""
-        return f"{node.name}({strategy}{', '.join(css(one, name) for one in node.arguments)})"
+        return f"{node.name}({strategy}{', '.join(css(argument, name) for argument in node.arguments)})"
     if isinstance(node, Sum):
         text = ""
         for i, (sign, term) in enumerate(node.terms):

@@ -19,7 +19,7 @@ class Slash:
 
 
 def trimmed(tokens: Sequence[Any]) -> list[Any]:
-    return [one for one in tokens if one.type not in ("whitespace", "comment")]
+    return [token for token in tokens if token.type not in ("whitespace", "comment")]
 
 
 def split_by_commas(tokens: Sequence[Any]) -> list[list[Any]]:
@@ -42,7 +42,7 @@ def is_word(token: Any, word: str) -> bool:
 
 
 def count_commas(tokens: Sequence[Any]) -> int:
-    return sum(is_mark(one, ",") for one in tokens)
+    return sum(is_mark(token, ",") for token in tokens)
 
 
 def last_comma(tokens: Sequence[Any]) -> int:
@@ -52,9 +52,10 @@ def last_comma(tokens: Sequence[Any]) -> int:
 def is_computed(tokens: Sequence[Any]) -> bool:
     """Whether a color function holds a reference, math or an origin."""
     return any(
-        one.type in ("function", "() block")
+        token.type in ("function", "() block")
         or (
-            one.type == "ident" and (one.value.startswith(PLACEHOLDER) or one.lower_value == "from")
+            token.type == "ident"
+            and (token.value.startswith(PLACEHOLDER) or token.lower_value == "from")
         )
-        for one in tokens
+        for token in tokens
     )

@@ -191,7 +191,7 @@ class _Parser:
                 raise self.bad(arguments[0], f"“{space_name}” is not a color space of color().")
             space_name = "xyz-d65" if space_name == "xyz" else space_name
             arguments = arguments[1:]
-        if any(is_mark(one, ",") for one in arguments):
+        if any(is_mark(argument, ",") for argument in arguments):
             if origin is not None:
                 raise self.bad(token, "A relative color has no commas.")
             arguments = [
@@ -207,7 +207,7 @@ class _Parser:
             raise self.bad(token, f"{name}() takes three channels, and an alpha after `/`.")
         words = [channel for channel, _, _ in channels_of(name, space_name)] + ["alpha"]
         known = tuple(words) if origin is not None else ()
-        channels = tuple(self.math(one, known, depth + 1, nothing=True) for one in values)
+        channels = tuple(self.math(value, known, depth + 1, nothing=True) for value in values)
         alpha = self.math(alpha_tokens[0], known, depth + 1, nothing=True) if slashes else None
         return ColorCall(name, space_name, channels, alpha, origin)
 

@@ -230,13 +230,15 @@ def _reduce(
                 f"{name}() takes one kind of value, and has a {first.kind_word} and a "
                 f"{other.kind_word}."
             )
-    if all(len(one.terms) == 1 and one.terms[0][0] == first.terms[0][0] for one in amounts):
-        number = compute([one.terms[0][1] for one in amounts])
+    if all(
+        len(amount.terms) == 1 and amount.terms[0][0] == first.terms[0][0] for amount in amounts
+    ):
+        number = compute([amount.terms[0][1] for amount in amounts])
         return Amount(((first.terms[0][0], number),))
     kind = first.kind
     if len(kind) != 1 or kind[0][1] != 1:
         raise ExpressionError(f"{name}() cannot hold a product of unlike units.")
-    inner = ", ".join(bare_text(one) for one in amounts)
+    inner = ", ".join(bare_text(amount) for amount in amounts)
     return Amount((((((f"={kind[0][0]} {name}({prefix}{inner})"), 1),), 1.0),))
 
 

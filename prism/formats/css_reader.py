@@ -120,8 +120,15 @@ class _Reader:
                 self._rules(contents_of(rule, inner), inner, depth + 1)
 
     def _declare(self, place: Place, declarations: list[Any]) -> None:
-        custom = [one for one in declarations if one.name.startswith("--")]
-        scheme = next((one for one in declarations if one.lower_name == "color-scheme"), None)
+        custom = [declaration for declaration in declarations if declaration.name.startswith("--")]
+        scheme = next(
+            (
+                declaration
+                for declaration in declarations
+                if declaration.lower_name == "color-scheme"
+            ),
+            None,
+        )
         parts, preferences = place.selectors, list(place.preferences)
         if not custom and scheme is None:
             return

@@ -96,9 +96,9 @@ def variables(tokens: Iterable[Any]) -> Iterator[str]:
 def holds_function(tokens: Iterable[Any], function: str) -> bool:
     return any(
         (
-            one.type == "function"
-            and (one.lower_name == function or holds_function(one.arguments, function))
+            token.type == "function"
+            and (token.lower_name == function or holds_function(token.arguments, function))
         )
-        or (one.type == "() block" and holds_function(one.content, function))
-        for one in tokens
+        or (token.type == "() block" and holds_function(token.content, function))
+        for token in tokens
     )

@@ -212,8 +212,10 @@ class _Merger:
             if path not in known and draft is not None and not found:
                 inside.add(path)
                 targets = self._targets(draft)
-                found = next((known[one] for one in targets if known.get(one)), "")
-                ahead = [one for one in targets if one not in known and one not in inside]
+                found = next((known[target] for target in targets if known.get(target)), "")
+                ahead = [
+                    target for target in targets if target not in known and target not in inside
+                ]
                 if not found and ahead:
                     work.append(ahead[0])
                     continue

@@ -29,10 +29,13 @@ class Rekeying:
             axes=tuple(self._axis(axis) for axis in document.axes),
             tokens=tuple(self._token(token) for token in document.tokens),
             purposes=tuple(
-                replace(one, key=self.purposes.get(one.key, one.key)) for one in document.purposes
+                replace(purpose, key=self.purposes.get(purpose.key, purpose.key))
+                for purpose in document.purposes
             ),
             ramps=tuple(self._ramp(ramp) for ramp in document.ramps),
-            themes=tuple(replace(one, picks=self._picks(one.picks)) for one in document.themes),
+            themes=tuple(
+                replace(theme, picks=self._picks(theme.picks)) for theme in document.themes
+            ),
             pairings=tuple(self.pairing(pairing) for pairing in document.pairings),
             telling_apart=tuple(
                 replace(one, key=self.sets.get(one.key, one.key), tokens=self._keys(one.tokens))

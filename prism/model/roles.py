@@ -31,7 +31,7 @@ class Slot:
 
 
 def _slot(name: str, *words: frozenset[str] | str, type: str = "color") -> Slot:
-    sets = tuple(frozenset(one.split()) if isinstance(one, str) else one for one in words)
+    sets = tuple(frozenset(word.split()) if isinstance(word, str) else word for word in words)
     return Slot(name, sets, type)
 
 

@@ -74,8 +74,8 @@ def _strings(part: object) -> Iterator[str]:
         for item in part:
             yield from _strings(item)
     elif is_dataclass(part):
-        for one in fields(part):
-            yield from _strings(getattr(part, one.name))
+        for field in fields(part):
+            yield from _strings(getattr(part, field.name))
 
 
 def unstorable(what: str) -> str:

@@ -219,12 +219,12 @@ def leaf(document: Document, key: str) -> str:
 
 def last_raw_color(document: Document) -> str:
     """The key of the last raw color, behind which new ones stand; empty where there is none."""
-    raw = [one.key for one in document.tokens if one.is_raw_color]
+    raw = [token.key for token in document.tokens if token.is_raw_color]
     return raw[-1] if raw else ""
 
 
 def _free(document: Document, name: str) -> None:
-    taken = any(one.within(name) for one in document.tokens)
+    taken = any(token.within(name) for token in document.tokens)
     if taken:
         raise EditError(f"“{name}” is there already.", fix="Choose another name.")
 

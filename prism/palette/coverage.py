@@ -37,7 +37,7 @@ def _need(
     id: str, name: str, why: str, path: str, *words: frozenset[str] | str,
     make: str = "text", hue: float = -1.0,
 ) -> Need:  # fmt: skip
-    sets = tuple(frozenset(one.split()) if isinstance(one, str) else one for one in words)
+    sets = tuple(frozenset(word.split()) if isinstance(word, str) else word for word in words)
     return Need(id, name, why, sets, path, make, hue)
 
 

@@ -236,7 +236,7 @@ def _tones(document: Document) -> list[tuple[Ramp, tuple[float, float, float]]]:
     found = []
     for ramp in document.ramps:
         colors = [resolver.resolve(key, resolver.default_theme).color for key in ramp.steps]
-        opaque = [oklch(one) for one in colors if one is not None and one.alpha >= 1]
+        opaque = [oklch(color) for color in colors if color is not None and color.alpha >= 1]
         if len(opaque) >= 5:
             found.append((ramp, max(opaque, key=lambda one: one[1])))
     return found
@@ -259,7 +259,7 @@ def _made(
 def dark_conditions(document: Document) -> list[Condition]:
     """The dark modes of the first axis that has both dark and other ones, as conditions."""
     for axis in document.axes:
-        dark = [one for one in axis.modes if _is_dark(one.name, one.color_scheme)]
+        dark = [mode for mode in axis.modes if _is_dark(mode.name, mode.color_scheme)]
         if dark and len(dark) < len(axis.modes):
             return [Condition.of({axis.key: one.key}) for one in dark if one.key != axis.default]
     return []

@@ -98,7 +98,7 @@ def plan(document: Document, idea: Idea) -> dict[str, str]:
                 found[role] = ramp.key
                 taken.add(ramp.key)
                 break
-    return {one.role: found[one.role] for one in idea.colors}
+    return {color.role: found[color.role] for color in idea.colors}
 
 
 def present(document: Document) -> tuple[NamedColor, ...]:

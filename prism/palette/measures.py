@@ -151,8 +151,8 @@ def _number(text: str) -> float:
 
 def _last_measure(document: Document) -> str:
     """The last raw token that is no color, else the last raw color."""
-    raw = [one.key for one in document.tokens if one.tier == "raw" and one.type != "color"]
-    raw = raw or [one.key for one in document.tokens if one.tier == "raw"]
+    raw = [token.key for token in document.tokens if token.tier == "raw" and token.type != "color"]
+    raw = raw or [token.key for token in document.tokens if token.tier == "raw"]
     return raw[-1] if raw else ""
 
 

@@ -284,6 +284,6 @@ def as_stored(color: space.Color, gamut: str) -> space.Color:
     if gamut == "srgb":
         red, green, blue, _ = space.rgba8(color)
         return space.Color("srgb", (red / 255, green / 255, blue / 255))
-    lightness, chroma, hue = (float(one or 0) for one in color.coords)
+    lightness, chroma, hue = (float(coord or 0) for coord in color.coords)
     short = space.Color("oklch", (round(lightness, 4), round(chroma, 4), round(hue, 2)))
     return space.fit(short, gamut)

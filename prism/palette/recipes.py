@@ -71,7 +71,7 @@ def step_names(text: str, count: int) -> tuple[str, ...]:
     names = tuple(one for one in _LIST.split(text.strip()) if one)
     if len(names) != count:
         raise EditError(f"{count} steps need {count} names, not {len(names)}.")
-    twice = next((one for one in names if names.count(one) > 1), "")
+    twice = next((name for name in names if names.count(name) > 1), "")
     if twice:
         raise EditError(f"Two steps are named “{twice}”.", fix="Give each step its own name.")
     return names

@@ -192,7 +192,11 @@ class Resolver(ThemeSpace):
 
     def all_targets(self, key: str) -> tuple[str, ...]:
         """Keys of all tokens that the token refers to, in any theme."""
-        return tuple(dict.fromkeys(t for one in self._tokens[key].candidates for t in one.targets))
+        return tuple(
+            dict.fromkeys(
+                t for candidate in self._tokens[key].candidates for t in candidate.targets
+            )
+        )
 
     def own_axes(self, key: str) -> tuple[int, ...]:
         """Positions of the axes that the token's own conditions name."""

@@ -81,7 +81,7 @@ def _literal(token: Token) -> bool:
 def _failing(resolver: Resolver, themes: Collection[Theme]) -> set[str]:
     pairings = {pairing.key: pairing for pairing in resolver.document.pairings}
     readings = audit(resolver, pairings.values(), list(themes))
-    return {pairings[one.pairing].foreground for one in readings if one.fails}
+    return {pairings[reading.pairing].foreground for reading in readings if reading.fails}
 
 
 def _used(document: Document) -> set[str]:

@@ -205,9 +205,9 @@ def carried(resolver: Resolver, keys: Sequence[str]) -> Carried:
     tokens = tuple(token for token in resolver.document.tokens if token.key in reached)
     held = reached | set(keys)
     pairings = [
-        one
-        for one in resolver.document.pairings
-        if held & {one.foreground, *one.backgrounds, one.page}
+        pairing
+        for pairing in resolver.document.pairings
+        if held & {pairing.foreground, *pairing.backgrounds, pairing.page}
     ]
     return Carried(tokens, tuple(dict.fromkeys(token.tier for token in tokens)), len(pairings))
 

@@ -142,7 +142,7 @@ def curves(resolver: Resolver, theme: Theme, chosen: Ramp) -> list[Curve]:
         if len(ramp.steps) != len(chosen.steps) or len(ramp.steps) < 2:
             continue
         colors = [resolver.resolve(key, theme).color for key in ramp.steps]
-        opaque = [one for one in colors if one is not None and one.alpha >= 1]
+        opaque = [color for color in colors if color is not None and color.alpha >= 1]
         if len(opaque) != len(ramp.steps):
             continue
         light = [ramps.oklch(one)[0] for one in opaque]
@@ -155,7 +155,7 @@ def curves(resolver: Resolver, theme: Theme, chosen: Ramp) -> list[Curve]:
         count = len(light)
         xs = [place / (count - 1) * WIDTH for place in range(count)]
         ys = [HEIGHT - one * HEIGHT for one in light]
-        logs = [HEIGHT - math.log(one) / math.log(21) * HEIGHT for one in ratios]
+        logs = [HEIGHT - math.log(ratio) / math.log(21) * HEIGHT for ratio in ratios]
         marks = tuple(
             (round(xs[i], 1), round(ys[i], 1), _leaf(resolver, ramp.steps[i]))
             for i in range(count)

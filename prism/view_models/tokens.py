@@ -46,9 +46,9 @@ def page(resolver: Resolver, token: Token) -> TokenPage:
         )
     )
     pairings = tuple(
-        one
-        for one in document.pairings
-        if token.key in (one.foreground, *one.backgrounds, one.page)
+        pairing
+        for pairing in document.pairings
+        if token.key in (pairing.foreground, *pairing.backgrounds, pairing.page)
     )
     scenes = tuple(
         scene.name
@@ -117,7 +117,7 @@ def shelf(resolver: Resolver, theme: Theme) -> list[Shelf]:
         Shelf(
             name,
             tuple(
-                Pick(shown_path(one.path), resolver.resolve(one.key, theme).hex) for one in steps
+                Pick(shown_path(step.path), resolver.resolve(step.key, theme).hex) for step in steps
             ),
         )
         for name, steps in sets.items()

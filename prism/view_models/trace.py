@@ -124,7 +124,7 @@ def picture(resolver: Resolver, key: str, theme: Theme) -> Picture:
     _draw(resolver.document, root, (columns, end, ys, found), nodes, edges)
     texts = [_landing(ray) for ray in found]
     words_x = (
-        end + _SWATCH + max((min(len(one), Picture.VALUE) for one in texts), default=0) * _LETTER
+        end + _SWATCH + max((min(len(text), Picture.VALUE) for text in texts), default=0) * _LETTER
     )
     ends = tuple(
         End(ray, end, ys[number], ray.answer.hex, texts[number], words_x + 8)

@@ -48,7 +48,7 @@ def new(request: HttpRequest) -> HttpResponse:
     form = NewForm(request.POST)
     if not form.is_valid():
         messages.error(
-            request, " ".join(str(one) for errors in form.errors.values() for one in errors)
+            request, " ".join(str(error) for errors in form.errors.values() for error in errors)
         )
         return redirect("projects:list")
     said = form.cleaned_data

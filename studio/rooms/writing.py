@@ -101,5 +101,5 @@ def problems(form: forms.Form) -> str:
     sentences = []
     for name, errors in form.errors.items():
         plain = name == NON_FIELD_ERRORS or isinstance(form.fields[name], forms.FileField)
-        sentences += [str(one) if plain else f"{name}: {one}" for one in errors]
+        sentences += [str(error) if plain else f"{name}: {error}" for error in errors]
     return " ".join(sentences)

@@ -201,8 +201,8 @@ def _idea(words: str, path: tuple[int, ...], held: tuple[NamedColor, ...]) -> Id
 def _clauses(words: str) -> tuple[str, str]:
     """The words that speak of the whole, and those that speak of an accent, which may be none."""
     clauses = [one for one in re.split(r"[,;.:]", words) if one.strip()]
-    accents = [one for one in clauses[1:] if _ACCENT.search(one)]
-    mains = [one for one in clauses if one not in accents] or clauses
+    accents = [clause for clause in clauses[1:] if _ACCENT.search(clause)]
+    mains = [clause for clause in clauses if clause not in accents] or clauses
     return " ".join(mains), " ".join(accents)
 
 
@@ -307,7 +307,7 @@ def _names(words: str, looks: dict[Role, _Look], held: tuple[NamedColor, ...]) -
 
 
 def _things_said(words: str) -> list[str]:
-    return [one for one in _words(words) if one in THINGS or one.removesuffix("s") in THINGS]
+    return [word for word in _words(words) if word in THINGS or word.removesuffix("s") in THINGS]
 
 
 def _candidates(role: Role, look: _Look, said: list[str]) -> Iterator[str]:

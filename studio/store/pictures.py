@@ -33,8 +33,13 @@ def keep(project: Project, actor: User | None, name: str, picture: ReadPicture) 
         text=json.dumps(
             {
                 "colors": [
-                    {"hex": space.hex_text(one.color), "share": one.share, "x": one.x, "y": one.y}
-                    for one in picture.clusters
+                    {
+                        "hex": space.hex_text(cluster.color),
+                        "share": cluster.share,
+                        "x": cluster.x,
+                        "y": cluster.y,
+                    }
+                    for cluster in picture.clusters
                 ],
                 "remarks": list(picture.remarks),
             }

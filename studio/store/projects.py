@@ -154,7 +154,7 @@ def _enter(
         actor=actor,
         label=label[:300],
         write=WRITE.get(),
-        operations=json.dumps([one.plain() for one in operations], ensure_ascii=False),
+        operations=json.dumps([operation.plain() for operation in operations], ensure_ascii=False),
         **entry,
     )
 

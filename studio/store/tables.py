@@ -126,13 +126,13 @@ def _write_kind(
     after: RowTables,
     operations: Sequence[Operation],
 ) -> None:
-    added = {one.key for one in operations if one.op == "add"}
-    changed = {one.key for one in operations if one.op == "set"}
+    added = {operation.key for operation in operations if operation.op == "add"}
+    changed = {operation.key for operation in operations if operation.op == "set"}
     parents = {parent_of(kind, key) for key in added}
     parents |= {
-        one.key if one.op == "order" else parent_of(kind, one.key)
-        for one in operations
-        if one.op in ("order", "remove")
+        operation.key if operation.op == "order" else parent_of(kind, operation.key)
+        for operation in operations
+        if operation.op in ("order", "remove")
     }
     positions = {
         key: place for parent in parents for place, key in enumerate(after.keys(kind, parent))

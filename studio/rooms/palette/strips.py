@@ -46,7 +46,7 @@ def markup(
     """The markup of a strip's swatches; ``current`` is the key of the color that is open."""
     rest = frame.query(swatch=None, ramp=None, view=None)
     base = f"{rest}&" if rest else "?"
-    steps = tuple(_step(one, base, current) for one in strip.swatches)
+    steps = tuple(_step(swatch, base, current) for swatch in strip.swatches)
     return _markup(_Steps(steps, notation == "hex", len(steps) != len(heads)))
 
 

@@ -30,7 +30,7 @@ class TakeForm(CommandForm):
 
 def taking(idea: Idea, address: IdeasAddress, document: Document) -> TakeIdea:
     """The command that takes an idea as the address plans it."""
-    colors = tuple((one.role, one.name, space.hex_text(one.color)) for one in idea.colors)
+    colors = tuple((color.role, color.name, space.hex_text(color.color)) for color in idea.colors)
     plan = ideas.plan(document, idea) | dict(address.plan)
     words = address.words.strip()
     return TakeIdea(store.new_key(), words, idea.title, colors, tuple(plan.items()))

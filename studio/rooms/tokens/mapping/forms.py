@@ -123,5 +123,5 @@ class LinksForm(CommandForm):
     """Links that were accepted, by their places in the review."""
 
     def command(self) -> Command:
-        places = (whole(one) for one in self.texts("take"))
+        places = (whole(text) for text in self.texts("take"))
         return LinkLiterals(tuple(place for place in places if place is not None))
