@@ -60,16 +60,10 @@ def impact(
                 differs = True
         themes += share if differs else 0
     pairings, breaks, heals = _pairings(old, new, touched, pairs, share)
-    mine, theirs = [{t.key: t for t in one.tokens} for one in (before, after)]
-    return Impact(
-        tokens,
-        themes,
-        pairings,
-        breaks,
-        heals,
-        tuple(key for key in theirs if key not in mine),
-        tuple(key for key in mine if key not in theirs),
-    )
+    former, latter = ([token.key for token in side.tokens] for side in (before, after))
+    added = tuple(key for key in latter if before.token(key) is None)
+    removed = tuple(key for key in former if after.token(key) is None)
+    return Impact(tokens, themes, pairings, breaks, heals, added, removed)
 
 
 def _touched(old: Resolver, new: Resolver) -> set[str]:

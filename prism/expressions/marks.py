@@ -59,3 +59,14 @@ def is_computed(tokens: Sequence[Any]) -> bool:
         )
         for token in tokens
     )
+
+
+def without_commas(arguments: Sequence[Any]) -> list[Any]:
+    """The arguments of the older syntax as those of the newer: the third comma becomes a slash."""
+    last = last_comma(arguments)
+    keep_last = count_commas(arguments) == 3
+    return [
+        Slash(argument) if is_mark(argument, ",") else argument
+        for place, argument in enumerate(arguments)
+        if not is_mark(argument, ",") or (place == last and keep_last)
+    ]

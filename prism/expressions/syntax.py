@@ -18,14 +18,12 @@ from prism.errors import ExpressionError
 from prism.expressions.channels import HUES, MIX_SPACES, POLAR, RGB_SPACES, XYZ_SPACES, channels_of
 from prism.expressions.marks import (
     PLACEHOLDER,
-    Slash,
-    count_commas,
     is_computed,
     is_mark,
     is_word,
-    last_comma,
     split_by_commas,
     trimmed,
+    without_commas,
 )
 from prism.expressions.tree import (
     Channel,
@@ -194,12 +192,7 @@ class _Parser:
         if any(is_mark(argument, ",") for argument in arguments):
             if origin is not None:
                 raise self.bad(token, "A relative color has no commas.")
-            arguments = [
-                Slash(one) if is_mark(one, ",") and i == last_comma(arguments) else one
-                for i, one in enumerate(arguments)
-                if not is_mark(one, ",")
-                or (i == last_comma(arguments) and count_commas(arguments) == 3)
-            ]
+            arguments = without_commas(arguments)
         slashes = [i for i, one in enumerate(arguments) if is_mark(one, "/")]
         alpha_tokens = arguments[slashes[0] + 1 :] if slashes else []
         values = arguments[: slashes[0]] if slashes else arguments

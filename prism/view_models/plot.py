@@ -150,7 +150,7 @@ def curves(resolver: Resolver, theme: Theme, chosen: Ramp) -> list[Curve]:
     if not alike:
         return []
     middle = np.median(np.array([light for _, light, _ in alike]), axis=0)
-    found = []
+    curves = []
     for ramp, light, ratios in alike:
         count = len(light)
         xs = [place / (count - 1) * WIDTH for place in range(count)]
@@ -161,17 +161,9 @@ def curves(resolver: Resolver, theme: Theme, chosen: Ramp) -> list[Curve]:
             for i in range(count)
             if len(alike) > 2 and abs(light[i] - middle[i]) > OUT_OF_LINE
         )
-        found.append(
-            Curve(
-                ramp,
-                ramp.name,
-                _points(xs, ys),
-                _points(xs, logs),
-                marks,
-                ramp.key == chosen.key,
-            )
-        )
-    return sorted(found, key=lambda one: one.chosen)
+        lines = _points(xs, ys), _points(xs, logs)
+        curves.append(Curve(ramp, ramp.name, *lines, marks, ramp.key == chosen.key))
+    return sorted(curves, key=lambda curve: curve.chosen)
 
 
 def _points(xs: Sequence[float], ys: Sequence[float]) -> str:

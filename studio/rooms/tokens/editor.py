@@ -41,7 +41,6 @@ def editor(
     target = BASE
     if mode is not None and axis is not None:
         target = cell_condition(resolver, token.key, axis.key, mode.key, theme)
-    influence = [frame.document.axis(key) for key in resolver.influence(token.key)]
     shown: dict[str, Any] = {
         "cell": cell,
         "token": token,
@@ -54,7 +53,9 @@ def editor(
         "clearable": token.value(target) is not None and (target != BASE or len(token.values) > 1),
         "picture": trace.picture(resolver, token.key, theme),
         "others": tokens.landing_beside(resolver, token.key, theme),
-        "influence": [one.name for one in influence if one],
+        "influence": [
+            a.name for key in resolver.influence(token.key) if (a := frame.document.axis(key))
+        ],
         "cell_id": f"{token.key}:{open_mode}",
         "mode_name": open_mode,
         "is_reference": token.type == "color",
