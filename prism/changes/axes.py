@@ -9,6 +9,7 @@ from prism.changes.values import refuse_new_breaks
 from prism.errors import EditError
 from prism.model.document import Axis, Document, Follows, Mode, SavedTheme, Token
 from prism.model.values import Condition, Value
+from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 
 
@@ -150,7 +151,7 @@ def remove_axis(document: Document, axis: str, stays: str) -> Document:
     """
     owner = _axis(document, axis)
     _mode(owner, stays)
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     axes = tuple(one for one in document.axes if one.key != axis)
     tokens = tuple(_without_axis(resolver, token, axis, stays) for token in document.tokens)
 

@@ -20,7 +20,7 @@ from prism.expressions.typed_input import reference_to
 from prism.expressions.values import parse
 from prism.model.document import Document, Token
 from prism.model.values import Condition, Expression
-from prism.resolution.resolver import Resolver
+from prism.resolution.current import resolver_of
 
 SAME, NEAR = 1.0, 5.0
 Closeness = Literal["exact", "same to the eye", "near"]
@@ -129,7 +129,7 @@ def raw_groups(document: Document) -> list[tuple[str, int]]:
 
 
 def _palette(document: Document) -> list[tuple[Token, space.Color]]:
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     found = []
     for token in document.tokens:
         reached = resolver.graph.reach([token.key]) if token.is_raw_color else ()

@@ -15,7 +15,7 @@ from prism.formats import pairing_files
 from prism.model.document import Document, Pairing
 from prism.resolution import contrast
 from prism.resolution.contrast import Reading
-from prism.resolution.resolver import Resolver
+from prism.resolution.current import resolver_of
 
 
 @main.command()
@@ -40,7 +40,7 @@ def audit(
         document = replace(document, pairings=pairing_files.read(data, name, document))
     if not document.pairings:
         raise FormatError("There are no pairings.", place=file, fix="Name them with --pairings.")
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     readings = [
         (pairing, reading)
         for pairing in patiently(document.pairings, "Measuring")

@@ -13,7 +13,7 @@ from prism.cli.reading import load
 from prism.edits.command import field_names
 from prism.errors import PrismError
 from prism.formats import files
-from prism.resolution.resolver import Resolver
+from prism.resolution.current import resolver_of
 
 #: The key of what a command adds, unless it is given.
 KEY = "added"
@@ -47,7 +47,7 @@ def edit(
     made = edits.from_fields(command, values)
     sentence = made.sentence(document)
     after = made.apply(document)
-    written, losses = files.write(after, "design-tokens", Resolver(after).default_theme)
+    written, losses = files.write(after, "design-tokens", resolver_of(after).default_theme)
     write_files(folder, written)
     for line in (f"{sentence}.", *losses):
         click.echo(line, err=True)

@@ -10,7 +10,7 @@ from prism.cli.group import file_argument, main, maps_option, theme_option
 from prism.cli.printing import write_files
 from prism.cli.reading import load, theme_for
 from prism.formats import files
-from prism.resolution.resolver import Resolver
+from prism.resolution.current import resolver_of
 
 
 @main.command()
@@ -29,7 +29,7 @@ def export(
 ) -> None:
     """Export FILE to a folder in another format."""
     document = load(file, maps)
-    theme = theme_for(Resolver(document), wanted)
+    theme = theme_for(resolver_of(document), wanted)
     written, remarks = files.write(document, kind, theme)
     write_files(folder, written)
     for remark in remarks:

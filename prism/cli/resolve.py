@@ -10,12 +10,12 @@ from prism.cli.printing import patiently, show, show_json, theme_names
 from prism.cli.reading import load, themes_for
 from prism.model.document import Document
 from prism.model.names import css_names
-from prism.resolution.resolver import Resolver
+from prism.resolution.current import resolver_of
 
 
 def resolved(document: Document, wanted: Sequence[str]) -> dict[str, Any]:
     """Every token that is there, theme by theme, as JSON members."""
-    found = Resolver(document)
+    found = resolver_of(document)
     names = css_names(document)
     themes = []
     for theme in patiently(themes_for(found, wanted), "Resolving"):

@@ -11,7 +11,7 @@ from prism.errors import PrismError
 from prism.expressions.values import nearest, value_text
 from prism.model.document import shown_path
 from prism.model.names import condition_words
-from prism.resolution.resolver import Resolver
+from prism.resolution.current import resolver_of
 
 
 @main.command()
@@ -26,7 +26,7 @@ def trace(file: str, path: str, wanted: tuple[str, ...], maps: tuple[str, ...]) 
     if token is None:
         paths = [shown_path(one.path) for one in document.tokens]
         raise PrismError(f"{{{path}}} does not exist.", fix=nearest(path, paths))
-    found = Resolver(document)
+    found = resolver_of(document)
     rows = []
     for hop in found.trace(token.key, theme_for(found, wanted)):
         here = document.token(hop.token)

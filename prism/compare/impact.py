@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from prism.model.document import Document, Pairing
 from prism.resolution.contrast import Reading, audit
+from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
 
 
@@ -41,7 +42,7 @@ def impact(
     Resolvers that exist may be handed in. A theme that only one side has is compared with the
     default of the axes that the other lacks.
     """
-    old, new = known or Resolver(before), changed or Resolver(after)
+    old, new = known or resolver_of(before), changed or resolver_of(after)
     touched = _touched(old, new)
     axes = _axes(old, new, touched)
     share = 1

@@ -16,7 +16,7 @@ from prism.expressions.values import references
 from prism.model.document import Document, Mode, Token
 from prism.model.roles import words_of
 from prism.model.values import Condition, Expression, Value
-from prism.resolution.resolver import Resolver
+from prism.resolution.current import resolver_of
 
 _UTILITY = frozenset(
     [
@@ -45,7 +45,7 @@ def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
     owner = document.axis(axis)
     if owner is None or all(mode.key != source for mode in owner.modes):
         raise EditError("The mode to start from is no longer there.")
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     theme = resolver.theme({axis: source})
     trial = Trial(resolver, axis, source, key)
     found = levels.find(resolver, theme)

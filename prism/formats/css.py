@@ -20,6 +20,7 @@ from prism.model.names import axis_names, css_names, free_name, mode_names, segm
 from prism.model.values import BASE, Composite, Condition, Expression, Listing, Value
 from prism.resolution.answers import Answer, Resolved, compose, compose_list, css_value
 from prism.resolution.compiled import strength
+from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
 
 #: Preference media features an axis may follow, and their values (Media Queries 5, section 12).
@@ -51,7 +52,7 @@ class _Writer:
         self.zone = ".zone" if classes else "[data-zone]"
         self.prefix = f"{prefix}-" if prefix else ""
         self.names = css_names(document)
-        self.resolver = Resolver(document)
+        self.resolver = resolver_of(document)
         self.written = written_tokens(document, self.resolver)
         taken = set(self.names.values())
         # The CSS shorthand of a font has no letter spacing, so that stands beside it.
@@ -225,7 +226,7 @@ class _Writer:
 
 def written_tokens(document: Document, resolver: Resolver | None = None) -> list[Token]:
     """The public tokens and every private one that a public one may reach, in order."""
-    resolver = resolver or Resolver(document)
+    resolver = resolver or resolver_of(document)
     reached = resolver.graph.reach(token.key for token in document.tokens if not token.private)
     return [token for token in document.tokens if token.key in reached]
 
@@ -263,7 +264,7 @@ def write_flat(
     document: Document, theme: Theme, *, prefix: str = "", selector: str = ":root"
 ) -> str:
     """One theme's public tokens as literals in one rule."""
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     names = css_names(document)
     start = f"--{prefix}-" if prefix else "--"
     lines = []

@@ -19,7 +19,8 @@ from prism.formats.wholeness import whole
 from prism.model.document import Document, Token
 from prism.model.names import settle_names
 from prism.model.values import BASE, Expression
-from prism.resolution.resolver import Resolver, Theme
+from prism.resolution.current import resolver_of
+from prism.resolution.resolver import Theme
 
 MAX_BYTES = 8 * 1024 * 1024
 _ROW = re.compile(r"\s*(\d{1,3})\s+(\d{1,3})\s+(\d{1,3})(?:\s+(.*))?\Z")
@@ -28,7 +29,7 @@ _SIZE, _GAP, _ACROSS = 64, 8, 11
 
 def colors(document: Document, theme: Theme, tier: str = "") -> list[tuple[str, space.Color]]:
     """Path and color of every color token of a tier (all without one) that has one in ``theme``."""
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     found = []
     for token in document.tokens:
         color = resolver.resolve(token.key, theme).color

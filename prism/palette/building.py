@@ -26,7 +26,7 @@ from prism.model.document import Document, Ramp, Token, shown_path
 from prism.model.values import BASE, Expression
 from prism.palette import ramps, recipes
 from prism.palette.matching import alike, colors, lights, match
-from prism.resolution.resolver import Resolver
+from prism.resolution.current import resolver_of
 
 NewKey = Callable[[], str]
 
@@ -249,7 +249,7 @@ def raw_color(document: Document, text: str, name: str, new_key: NewKey) -> tupl
 
     ``name`` is what it is called then, made free where it is taken.
     """
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     wanted = space.parse_function(text)
     for token in document.tokens:
         if token.is_raw_color and not resolver.influence(token.key):

@@ -12,6 +12,7 @@ from prism.expressions.typed_input import shown_path_or_root
 from prism.model import roles as bindings
 from prism.model.document import Document, Token
 from prism.model.roles import words_of
+from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 
 _GROUND = frozenset(["surface", "ground", "background", "bg", "canvas", "page"])
@@ -98,7 +99,7 @@ class Coverage:
 
 def look(document: Document, resolver: Resolver | None = None) -> Coverage:
     """What of ``NEEDS`` a document has, what it lacks, and which fills have no label."""
-    resolver = resolver or Resolver(document)
+    resolver = resolver or resolver_of(document)
     met: list[tuple[Need, Token]] = []
     gaps: list[Gap] = []
     for need in NEEDS:

@@ -21,7 +21,7 @@ from prism.palette.building import NewKey, free_name, raw_color
 from prism.palette.coverage import BY_ID, Need, meeting
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import pairing_for
-from prism.resolution.resolver import Resolver
+from prism.resolution.current import resolver_of
 
 
 def fill(document: Document, gap: str, new_key: NewKey) -> Document:
@@ -152,7 +152,7 @@ def _chosen(
 ) -> list[tuple[Condition, str]]:
     """For the base and every mode that changes the ground, the step whose ratio with it comes
     nearest to ``aim`` without falling below ``required``, by key."""
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     offered = list(steps)
 
     def best(theme: tuple[int, ...]) -> str:
@@ -179,7 +179,7 @@ def _chosen(
 
 def _completed(document: Document, token: Token) -> Document:
     """A token that lacks a color in some mode takes the one it has in the default theme."""
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     value = token.value(BASE)
     if value is None:
         won = resolver.winner(token.key, resolver.default_theme)
@@ -232,7 +232,7 @@ def _hued(document: Document, need: Need, new_key: NewKey) -> tuple[Document, Ra
 
 def _tones(document: Document) -> list[tuple[Ramp, tuple[float, float, float]]]:
     """Ramps of at least five opaque steps, each with its most colorful step in OKLCH."""
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     found = []
     for ramp in document.ramps:
         colors = [resolver.resolve(key, resolver.default_theme).color for key in ramp.steps]

@@ -16,7 +16,7 @@ from prism.model import roles as bindings
 from prism.model.document import Document, Ramp
 from prism.palette import building, purposes, recipes
 from prism.palette.building import NewKey
-from prism.resolution.resolver import Resolver
+from prism.resolution.current import resolver_of
 
 Role = Literal["neutral", "main", "second", "accent", "quiet"]
 #: What each color of an idea is there for, in order, and the purpose its ramp gets.
@@ -87,7 +87,7 @@ def plan(document: Document, idea: Idea) -> dict[str, str]:
     ``new`` for a ramp beside those there are."""
     found = dict.fromkeys(ROLES, NEW)
     slots = bindings.guess(document)
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     taken: set[str] = set()
     for role, names in _PLAYED_BY.items():
         for name in names:

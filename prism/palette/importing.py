@@ -19,6 +19,7 @@ from prism.model.document import Document, Token, shown_path
 from prism.model.values import BASE, Expression
 from prism.palette import building, purposes, text_colors
 from prism.palette.building import NewKey
+from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
 
 Clash = Literal["", "same", "other", "twice"]
@@ -126,7 +127,7 @@ def _against(
 ) -> tuple[Candidate, ...]:
     paths = [name or space.hex_text(color)[1:] for name, _, color, _ in found]
     times = Counter(paths)
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     made = []
     for path, (_, text, color, line) in zip(paths, found, strict=True):
         token = document.token_at(path)

@@ -9,7 +9,7 @@ import numpy as np
 from prism.color import space
 from prism.model.document import Document
 from prism.palette import ramps
-from prism.resolution.resolver import Resolver
+from prism.resolution.current import resolver_of
 
 
 def alike(document: Document, old: Sequence[str], new: Sequence[str]) -> dict[str, str]:
@@ -53,7 +53,7 @@ def match(old: Sequence[float], new: Sequence[float]) -> dict[int, int]:
 
 def colors(document: Document, keys: Sequence[str]) -> list[space.Color | None]:
     """The colors of tokens in the default theme; None where one has none."""
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     theme = resolver.default_theme
     return [resolver.resolve(key, theme).color for key in keys]
 

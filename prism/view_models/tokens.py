@@ -16,6 +16,7 @@ from prism.model.values import Condition
 from prism.palette import text_colors
 from prism.palette.ramps import oklch
 from prism.resolution.answers import Answer
+from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
 
 #: So many loose colors of one scene are offered.
@@ -79,7 +80,7 @@ def landing_beside(resolver: Resolver, key: str, theme: Theme, limit: int = 12) 
 
 def result(document: Document, key: str, condition: Condition, theme: Theme) -> Answer:
     """What a token comes to in ``theme`` with the modes of ``condition``."""
-    resolver = Resolver(document)
+    resolver = resolver_of(document)
     picks = resolver.picks(theme) | dict(condition.picks)
     return resolver.resolve(key, resolver.theme(picks))
 
