@@ -81,7 +81,7 @@ def delta_e_2000(first: ArrayLike, second: ArrayLike) -> Array:
     """CIEDE2000 between CIE Lab colors, shapes (..., 3) that broadcast, to (...).
 
     Source: Sharma, Wu & Dalal 2005, "The CIEDE2000 Color-Difference Formula", with
-    kL = kC = kH = 1.
+    kL = kC = kH = 1. Long because it is the published formula, term by term.
     """
     one = np.asarray(first, dtype=np.float64)
     two = np.asarray(second, dtype=np.float64)

@@ -40,7 +40,8 @@ _UTILITY = frozenset(
 def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
     """What each semantic and component color would hold in a new mode ``key`` made of ``source``.
 
-    Tokens that refer to others of these tiers follow them and get no row of their own.
+    Tokens that refer to others of these tiers follow them and get no row of their own. Long
+    because each kind of token goes its own way through the same trial.
     """
     owner = document.axis(axis)
     if owner is None or all(mode.key != source for mode in owner.modes):

@@ -10,7 +10,7 @@ from prism.model.document import Tier, Token
 
 def with_tiers(tokens: tuple[Token, ...]) -> tuple[Token, ...]:
     """Tokens with their tier guessed per group: literals raw, aliases semantic, and aliases
-    mostly of semantic tokens component."""
+    mostly of semantic tokens component. Long because a group waits on others without recursion."""
     by_path = {token.path: token for token in tokens}
     members: dict[str, list[Token]] = {}
     for token in tokens:

@@ -68,13 +68,12 @@ def walk(tree: dict[str, Any], place: str) -> Iterator[Node]:
         }
         yield Node(path, members, False, types)
         inner = (str(raw["$type"]), *types) if "$type" in raw else types
-        children = []
-        for name, child in raw.items():
-            if name.startswith("$") and name != "$root":
-                continue
+        names = [name for name in raw if name not in members]
+        for name in names:
             _check_name(name, where)
-            children.append((f"{path}.{name}" if path else name, child, inner))
-        work.extend(reversed(children))
+        work.extend(
+            (f"{path}.{name}" if path else name, raw[name], inner) for name in reversed(names)
+        )
 
 
 def _check_members(raw: dict[str, Any], where: str) -> None:

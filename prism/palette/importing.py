@@ -160,16 +160,7 @@ def place(
         path = f"{group}.{choice.path}" if group else choice.path
         check_path(path)
         there = changed.token_at(path)
-        if choice.action not in ACTIONS:
-            raise EditError(
-                f"“{choice.action[:20]}” is not something to do with a color.", place=path
-            )
-        if there is not None and choice.action == "add":
-            raise EditError(
-                f"“{path}” is there already.", fix="Replace it, or choose another name."
-            )
-        if any(shown_path(token.path) == path for token in fresh):
-            raise EditError(f"“{path}” is a duplicate.", fix="Give one of the two another name.")
+        _refuse(choice, path, there, fresh)
         if there is not None and choice.action == "replace":
             if there.type != "color":
                 raise EditError(f"“{path}” is not a color.", fix="Choose another name.")
@@ -182,6 +173,17 @@ def place(
         for name in dict.fromkeys(token.group for token in fresh):
             changed = purposes.assign(changed, name, purpose, new_key)
     return changed
+
+
+def _refuse(choice: Choice, path: str, there: Token | None, fresh: Sequence[Token]) -> None:
+    """Raise ``EditError`` where a color cannot be put under a path."""
+    if choice.action not in ACTIONS:
+        action = choice.action[:20]
+        raise EditError(f"“{action}” is not something to do with a color.", place=path)
+    if there is not None and choice.action == "add":
+        raise EditError(f"“{path}” is there already.", fix="Replace it, or choose another name.")
+    if any(shown_path(token.path) == path for token in fresh):
+        raise EditError(f"“{path}” is a duplicate.", fix="Give one of the two another name.")
 
 
 def use(document: Document, uses: Sequence[Use], theme: Theme, new_key: NewKey) -> Document:

@@ -12,7 +12,8 @@ def strong_components(
 ) -> Iterator[list[str]]:
     """Strongly connected components reached from ``starts``, targets first.
 
-    Source: Tarjan 1972, "Depth-First Search and Linear Graph Algorithms", without recursion.
+    Source: Tarjan 1972, "Depth-First Search and Linear Graph Algorithms", without recursion. One
+    loop over one stack, long because its parts share all of their state.
     """
     index: dict[str, int] = {}
     low: dict[str, int] = {}

@@ -51,7 +51,7 @@ A tool that people look at all day: quiet grounds, small type, color only where 
 
 
 def build(new_key: NewKey) -> Document:
-    """The whole scheme, with fresh keys."""
+    """The whole scheme, with fresh keys. Long because it is a list of what the scheme holds."""
     document = parts.start("Dense tool", (parts.APPEARANCE, DENSITY), _RAMPS, new_key)
     document = parts.scales(document, ("space", "radius", "size", "weight", "shadow"), new_key)
     meanings = {

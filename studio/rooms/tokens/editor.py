@@ -28,8 +28,7 @@ def editor(
     token = frame.document.token(frame.address.open_token)
     if token is None:
         return None
-    axis = axis_of(frame)
-    resolver = frame.resolver
+    axis, resolver = axis_of(frame), frame.resolver
     names = mode_names_of(frame.analysis, axis)
     columns = sheet.columns(resolver, axis, frame.theme)
     open_mode = frame.address.open_mode
@@ -53,9 +52,7 @@ def editor(
         "clearable": token.value(target) is not None and (target != BASE or len(token.values) > 1),
         "picture": trace.picture(resolver, token.key, theme),
         "others": tokens.landing_beside(resolver, token.key, theme),
-        "influence": [
-            a.name for key in resolver.influence(token.key) if (a := frame.document.axis(key))
-        ],
+        "influence": _influence(frame, token),
         "cell_id": f"{token.key}:{open_mode}",
         "mode_name": open_mode,
         "is_reference": token.type == "color",
@@ -64,6 +61,12 @@ def editor(
         shown["page"] = tokens.page(resolver, token)
         shown["history"] = store.history(frame.project, token.key)
     return shown
+
+
+def _influence(frame: SheetFrame, token: Token) -> list[str]:
+    """Names of the axes that can change what a token resolves to."""
+    keys = frame.resolver.influence(token.key)
+    return [axis.name for key in keys if (axis := frame.document.axis(key))]
 
 
 def _conditions(
