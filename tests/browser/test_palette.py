@@ -147,6 +147,8 @@ class MouseTests(PaletteCase):
         expect(present).to_contain_text("Quillhaven")
         color = "e => getComputedStyle(e).backgroundColor"
         expect(new).to_contain_text("Quillhaven")
+        for body in (present, new):  # its style sheet is there
+            expect(body).not_to_have_css("background-color", "rgba(0, 0, 0, 0)")
         self.assertNotEqual(present.evaluate(color), new.evaluate(color))
         self.page.select_option("#plan-quiet", "leave")
         self.page.click("#show-plan")
