@@ -131,9 +131,9 @@ def drill(demo: Demo, name: str, harm: Callable[[], Callable[[], None] | None]) 
         writer.start()
     wait_for(lambda: all(len(writer.acknowledged) >= 10 for writer in writers), 60)
     started = time.monotonic()
-    mend = harm()
-    if mend is not None:
-        mend()
+    repair = harm()
+    if repair is not None:
+        repair()
         started = time.monotonic()
     wait_for(lambda: all(w.acknowledged[-1][0] > started + 0.5 for w in writers), _LONGEST)
     back = time.monotonic() - started

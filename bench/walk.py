@@ -50,7 +50,7 @@ _VISIBLE = """() => [...document.querySelectorAll(
     const box = one.getBoundingClientRect();
     return box.width > 0 && box.height > 0 && !one.disabled && one.checkVisibility()
       && !one.closest("[inert]") && !one.hasAttribute("download")
-      && !/sign-out|delete$|\\/projects\\/|bring-back|\\/remove|#start/.test(one.href ?? one.form?.action ?? "");
+      && !/sign-out|delete$|\\/projects\\/|restore|\\/remove|#start/.test(one.href ?? one.form?.action ?? "");
   })"""
 
 OUTSIDE = """() => {

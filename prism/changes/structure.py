@@ -30,7 +30,7 @@ def moved(items: Sequence[_Item], item: _Item, by: int) -> tuple[_Item, ...]:
 
 
 def add_tokens(document: Document, tokens: Sequence[Token], after: str = "") -> Document:
-    """Put new tokens behind the token with key ``after``, or at the end."""
+    """Put new tokens after the token with key ``after``, or at the end."""
     keys = {token.key for token in document.tokens}
     for token in tokens:
         check_path(token.path)
@@ -122,7 +122,7 @@ def rename_group(document: Document, old: str, new: str) -> Document:
 
 
 def move_tokens(document: Document, keys: Sequence[str], group: str, after: str = "") -> Document:
-    """Put tokens into another group, and behind the token ``after`` where it is named."""
+    """Put tokens into another group, and after the token ``after`` where it is named."""
     refuse_unknown(document, keys)
     moved = {}
     for key in keys:
@@ -135,7 +135,7 @@ def move_tokens(document: Document, keys: Sequence[str], group: str, after: str 
 
 
 def reorder_tokens(document: Document, keys: Sequence[str], after: str = "") -> Document:
-    """Put tokens, in the order of ``keys``, behind the token ``after``; at the front without."""
+    """Put tokens, in the order of ``keys``, after the token ``after``; first without it."""
     refuse_unknown(document, keys)
     moving = [token_of(document, key) for key in keys]
     rest = [token for token in document.tokens if token.key not in set(keys)]
@@ -160,7 +160,7 @@ def describe_token(
 ) -> Document:
     """Change what a token says of itself; another path is a rename that references follow.
 
-    ``uses`` is parted by commas; ``export_name`` is its custom property, empty for the derived
+    ``uses`` is separated by commas; ``export_name`` is its custom property, empty for the derived
     one; ``deprecated`` is a sentence or None.
     """
     token = token_of(document, key)

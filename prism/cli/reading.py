@@ -18,7 +18,7 @@ from prism.resolution.resolver import Resolver, Theme
 def load(source: str, maps: Sequence[str] = (), prefix: str = "k") -> Document:
     """The document in a file, in a folder, or on standard input (``-``).
 
-    Parts that bring no key of their own get ``prefix`` and a number.
+    Parts without a key of their own get ``prefix`` and a number.
     """
     numbers = itertools.count(1)
     found = files.read(

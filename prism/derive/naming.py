@@ -61,7 +61,7 @@ class Name:
 
 
 def read(name: str, lines: Iterable[tuple[str, str]], key: str) -> Scheme:
-    """A scheme from its name and lines of a part's name and its words, parted by blanks."""
+    """A scheme from its name and lines of a part's name and its words, separated by blanks."""
     parts: list[tuple[str, tuple[str, ...]]] = []
     for part, typed in lines:
         found = tuple(one for one in re.split(r"[\s,;]+", typed.strip()) if one)

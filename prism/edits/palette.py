@@ -42,7 +42,7 @@ class AddRamp(Command):
 @command("retune-ramp")
 @dataclass(frozen=True, slots=True)
 class RetuneRamp(Command):
-    """Make a ramp anew from another recipe."""
+    """Make a ramp again from another recipe."""
 
     key: str
     ramp: str

@@ -20,7 +20,7 @@ _SKIPPED_FOLDERS = ("__MACOSX/",)
 
 
 def read(data: bytes, name: str) -> tuple[dict[str, bytes], list[str]]:
-    """The ``.json`` files of an archive by their path inside, and the names passed over.
+    """The ``.json`` files of an archive by their path inside, and the names skipped.
 
     Raises ``FormatError`` for a path that leaves the archive's folder, a link, a password, or
     more than ``MAX_FILES`` files or ``MAX_UNPACKED`` bytes.

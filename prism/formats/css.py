@@ -277,7 +277,7 @@ def write_flat(
 
 def write_slots(document: Document, bound: Mapping[str, Token]) -> str:
     """Rules that paint a scene's slots: ``data-ink``, ``data-fill``, ``data-edge`` for colors,
-    ``--slot-name`` for every slot, declared anew in every zone."""
+    ``--slot-name`` for every slot, declared again in every zone."""
     names = css_names(document)
     written = {token.key for token in written_tokens(document)}
     lines, rules = [], []

@@ -13,7 +13,7 @@ from prism.formats.css_tokens import comma_parts
 
 @dataclass(frozen=True, slots=True)
 class Place:
-    """Where in a style sheet one reads: selectors, preferences, and why it is passed over."""
+    """Where in a style sheet one reads: selectors, preferences, and why it is skipped."""
 
     selectors: tuple[str, ...] = ()
     preferences: tuple[tuple[str, str], ...] = ()

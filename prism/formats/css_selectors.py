@@ -33,7 +33,7 @@ Picks = tuple[tuple[str, str], ...]
 
 @dataclass(frozen=True, slots=True)
 class Meaning:
-    """What a selector means: axis and mode names; or why it is passed over.
+    """What a selector means: axis and mode names; or why it is skipped.
 
     ``follows`` are triples of axis, media feature and its value, ``silent`` tells that nothing
     is lost by passing it over.

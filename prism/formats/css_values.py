@@ -28,7 +28,7 @@ class PassedOver:
 
 @dataclass(frozen=True, slots=True)
 class StyleSheet:
-    """The document a style sheet came to, and what was passed over."""
+    """The document a style sheet came to, and what was skipped."""
 
     document: Document
     passed_over: tuple[PassedOver, ...]

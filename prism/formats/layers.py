@@ -47,7 +47,7 @@ class Plan:
 def plan(files: Mapping[str, bytes], new_key: NewKey) -> Plan:
     """Read ``files`` (name to bytes): a resolver document with its token files, or token files.
 
-    Without a resolver document all files make one set, in the order given.
+    Without a resolver document all files are one set, in the order given.
     """
     return _Planner(files, new_key).plan()
 

@@ -1,4 +1,4 @@
-"""How a document is laid out in files: the trees of an import taken over, or made anew."""
+"""How a document is laid out in files: the trees of an import taken over, or new."""
 
 from __future__ import annotations
 
@@ -69,7 +69,7 @@ class Layout:
         self.taken_files = {self.resolver_file, *(s.file for s in document.sources if s.file)}
 
     def lay_out(self) -> None:
-        """Take over the trees and layers that came, or make one set of all."""
+        """Take over the imported trees and layers, or put everything into a single set."""
         known = [layer for layer in self.document.layers if self._stands(layer)]
         order = [layer.axis for layer in known if layer.axis]
         expected = [axis.key for axis in self.document.axes if axis.key in order]
@@ -78,7 +78,7 @@ class Layout:
             if self.document.layers:
                 self.remarks.append(
                     "The order of sets and modifiers no longer fits the axes, so the files were "
-                    "laid out anew."
+                    "laid out again."
                 )
             self._lay_out_anew()
             return

@@ -1,7 +1,7 @@
 """Plain JSON and CSV: axes and tokens with their conditional values, by name.
 
 What both say: axes with their modes, default and color schemes; tokens with path, type, tier,
-description, and a value for each condition. Keys are made anew on reading.
+description, and a value for each condition. Reading makes new keys.
 """
 
 from __future__ import annotations

@@ -79,7 +79,7 @@ def add_ramp(
 def retune(
     document: Document, key: str, fields: Mapping[str, str], new_key: NewKey, *, names: str = ""
 ) -> Document:
-    """Make a ramp anew from other parameters.
+    """Make a ramp again from other parameters.
 
     Each old step becomes the new step nearest in lightness and takes its name; what has no
     place any more is merged into its nearest. Steps moved by hand keep their color.

@@ -151,7 +151,7 @@ def place(
 ) -> Document:
     """Put the chosen colors into the palette, in their order, names as they are.
 
-    ``group`` is put before every path, ``purpose`` given to the groups they come into. Refused
+    ``group`` is the prefix of every path, ``purpose`` given to the groups they come into. Refused
     where a name is taken and nobody said whether to replace or to keep.
     """
     changed = document

@@ -56,7 +56,7 @@ class Cluster:
 @dataclass(frozen=True, slots=True)
 class Picture:
     """What was read: colors, most telling first; remarks in plain sentences; a copy to show,
-    written anew as PNG or JPEG (``shown_type``), and its size."""
+    rewritten as PNG or JPEG (``shown_type``), and its size."""
 
     clusters: tuple[Cluster, ...]
     remarks: tuple[str, ...]
@@ -190,7 +190,7 @@ def _in_srgb(image: Image.Image, remarks: list[str]) -> Image.Image:
 
 
 def _copy(image: Image.Image) -> tuple[bytes, str]:
-    """The picture written anew, without anything that came beside its pixels."""
+    """The picture rewritten, without anything but its pixels."""
     opaque = int(np.asarray(image.getchannel("A")).min()) == 255
     kind = "JPEG" if opaque else "PNG"
     held = io.BytesIO()

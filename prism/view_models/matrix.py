@@ -38,7 +38,7 @@ class MatrixRow:
 def columns(resolver: Resolver, theme: Theme) -> list[Column]:
     """The modes of the first axis within those of the second; other axes as in ``theme``.
 
-    Axes that no pairing depends on are passed over.
+    Axes that no pairing depends on are skipped.
     """
     axes = _varying(resolver)
     inner = axes[0] if axes else None

@@ -19,7 +19,7 @@ from prism.resolution.answers import Answer
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
 
-#: So many loose colors of one scene are offered.
+#: So many unlinked colors of one scene are offered.
 _MOST_LOOSE = 48
 
 
@@ -103,7 +103,7 @@ class Shelf:
 
 def shelf(resolver: Resolver, theme: Theme) -> list[Shelf]:
     """The ramps step by step in a theme, every other set of raw colors that was brought or saved
-    under a group, the loose colors of each scene, then the named colors of CSS by hue."""
+    under a group, the unlinked colors of each scene, then the named colors of CSS by hue."""
     document = resolver.document
     sets: dict[str, list[Token]] = {}
     taken: set[str] = set()

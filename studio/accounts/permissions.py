@@ -76,7 +76,7 @@ def deleted_projects_for(user: User | AnonymousUser) -> ProjectQuerySet:
 
 
 def restorable_projects_for(user: User | AnonymousUser) -> ProjectQuerySet:
-    """The deleted projects ``user`` may bring back."""
+    """The deleted projects ``user`` may restore."""
     return deleted_projects_for(user).with_roles(ALLOWED["manage"])
 
 

@@ -32,7 +32,7 @@ from studio.store.models import JournalEntry, Project
 @signed_in
 @require_GET
 def listing(request: HttpRequest) -> HttpResponse:
-    """The projects one may see, and those one may bring back."""
+    """The projects one may see, and those one may restore."""
     context = {
         "projects": projects_for(request.user),
         "deleted": restorable_projects_for(request.user),
@@ -137,9 +137,9 @@ def delete(request: HttpRequest, project: Project) -> HttpResponse:
 
 @requires("manage", deleted=True)
 @require_POST
-def bring_back(request: HttpRequest, project: Project) -> HttpResponse:
-    """Bring a deleted project back."""
-    store.bring_back(project)
+def restore(request: HttpRequest, project: Project) -> HttpResponse:
+    """Restore a deleted project."""
+    store.restore(project)
     return redirect("projects:list")
 
 

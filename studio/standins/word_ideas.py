@@ -1,6 +1,6 @@
 """A small stand-in that makes ideas for palettes from words.
 
-It knows some hundred words and what hue, light and strength they bring to mind; any other word
+It knows some hundred words and what hue, light and strength they suggest; any other word
 gives a hue of its own. No chance and no network: the same words give the same ideas. What the
 words mean in color is common practice at best, and our own guess for the rest.
 """
@@ -21,7 +21,7 @@ MAX_WORDS = 200
 COUNT = 6
 MAX_DEPTH = 12
 
-#: OKLCH hue, chroma and lightness that a thing brings to mind.
+#: OKLCH hue, chroma and lightness that a thing suggests.
 THINGS: dict[str, tuple[float, float, float]] = {
     "harbor": (225, 0.08, 0.48), "harbour": (225, 0.08, 0.48), "sea": (220, 0.1, 0.52),
     "ocean": (235, 0.11, 0.45), "river": (215, 0.08, 0.55), "lake": (205, 0.08, 0.55),
@@ -230,7 +230,7 @@ def _looks(words: str, number: int) -> dict[Role, _Look]:
 
 
 def _read(words: str, leads: int = 0) -> _Look:
-    """What some words bring to mind together; hues are averaged on the circle.
+    """What some words suggest together; hues are averaged on the circle.
 
     ``leads`` says which of the things named counts most, from 0 and around again.
     """

@@ -292,8 +292,8 @@ def delete(project: Project) -> None:
     Project.objects.filter(pk=project.pk).update(deleted_at=timezone.now())
 
 
-def bring_back(project: Project) -> None:
-    """Bring a deleted project back."""
+def restore(project: Project) -> None:
+    """Restore a deleted project."""
     Project.objects.filter(pk=project.pk).update(deleted_at=None)
 
 

@@ -80,6 +80,7 @@ class StudioTestCase(BrowserMixin, StaticLiveServerTestCase):
         context.add_cookies([{"name": "sessionid", "value": cookie, "url": self.live_server_url}])
 
     def go(self, path):
-        """Open a path of the application and wait until it is quiet."""
-        self.page.goto(self.live_server_url + path)
+        """Open a path of the application and wait until it is quiet; returns the answer."""
+        answer = self.page.goto(self.live_server_url + path)
         self.page.wait_for_load_state("networkidle")
+        return answer

@@ -40,7 +40,8 @@ class RoomAxeTests(StudioTestCase):
         """What axe-core finds wrong on any of ``paths``, each with its path."""
         found = []
         for path in paths:
-            self.go(path)
+            answer = self.go(path)
+            self.assertEqual(answer.status, 404 if path == "/nothing" else 200, path)
             found += [f"{path} {one}" for one in axe.violations(self.page, *rules)]
         return found
 
@@ -64,9 +65,9 @@ class RoomAxeTests(StudioTestCase):
             "tokens/axes/propose?axis=appearance&source=light&name=night&scheme=dark",
             "palette/measures/",
             "palette/measures/copy",
-            "palette/bring/",
-            "palette/bring/picture",
-            f"palette/bring/picture?picture={self.picture}",
+            "palette/import/",
+            "palette/import/picture",
+            f"palette/import/picture?picture={self.picture}",
             "palette/ideas/",
             "palette/ideas/?words=calm+harbor&held=main:236b53:spruce&idea=1",
         )

@@ -1,4 +1,4 @@
-"""Colors in text of many kinds, and bringing them into a palette."""
+"""Colors in text of many kinds, and importing them into a palette."""
 
 from django.test import SimpleTestCase
 from hypothesis import given, settings
@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from prism.color import notation, space
 from prism.errors import EditError, FormatError, PrismError
 from prism.model.values import BASE, Expression
-from prism.palette import importing as bringing
+from prism.palette import importing
 from prism.palette.importing import Choice, Use, from_file, from_text, place
 from prism.palette.text_colors import MAX_TEXT, find
 from prism.resolution.resolver import Resolver
@@ -186,7 +186,7 @@ class BringTests(SimpleTestCase):
 
     def test_colors_of_a_picture_become_ramps_colors_and_values(self):
         color = space.parse("#e8a343")
-        after = bringing.use(
+        after = importing.use(
             self.built,
             [Use(color, "ramp", "lamp"), Use(color, "color", "glow"), Use(color, "token", "use")],
             (0, 0),
@@ -197,4 +197,4 @@ class BringTests(SimpleTestCase):
         resolver = Resolver(after)
         self.assertEqual(resolver.resolve("use", (1, 1)).hex, "#e8a343")
         with self.assertRaisesMessage(EditError, "There is no color token “nothing”."):
-            bringing.use(self.built, [Use(color, "token", "nothing")], (0, 0), self.keys)
+            importing.use(self.built, [Use(color, "token", "nothing")], (0, 0), self.keys)

@@ -30,7 +30,7 @@ TABLE = {
     "projects:remove-member": {"POST": "owner"},
     "projects:copy": {"POST": "viewer"},
     "projects:delete": {"POST": "owner"},
-    "projects:bring-back": {"POST": "owner"},
+    "projects:restore": {"POST": "owner"},
     "projects:pulse": {"GET": "viewer"},
     "projects:undo": {"POST": "editor"},
     "projects:redo": {"POST": "editor"},
@@ -133,7 +133,7 @@ class AccessTests(TestCase):
         if role != "nobody":
             self.client.force_login(self.people[role])
         point = transaction.savepoint()
-        if name == "projects:bring-back":
+        if name == "projects:restore":
             store.delete(self.project)
         try:
             return self.client.generic(method, self.address(name))

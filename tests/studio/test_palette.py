@@ -256,12 +256,12 @@ class BringTests(PaletteCase):
 
 
 class PictureTests(PaletteCase):
-    def bring(self, data=None, name="harbor.png", count=8):
+    def import_files(self, data=None, name="harbor.png", count=8):
         file = SimpleUploadedFile(name, small_picture() if data is None else data)
         return self.client.post(self.url("importing:read-picture"), {"file": file, "count": count})
 
     def test_a_picture_is_kept_shown_and_its_colors_find_their_places(self):
-        response = self.bring()
+        response = self.import_files()
         kept = Picture.objects.get()
         self.assertRedirects(response, self.url("importing:picture") + f"?picture={kept.code}")
         page = self.client.get(response["Location"])
@@ -288,8 +288,8 @@ class PictureTests(PaletteCase):
             (b"\0" * 25_400_000, "has 25 MB; at most 25 MB are read.", 400),
             (b"\0" * 101_000_000, "The upload has 101 MB; at most 26 MB are accepted.", 413),
         ):
-            self.refused(self.bring(data), sentence, status)
-        self.refused(self.bring(count=99), "5 to 12 colors", 400)
+            self.refused(self.import_files(data), sentence, status)
+        self.refused(self.import_files(count=99), "5 to 12 colors", 400)
         self.assertEqual(Picture.objects.count(), 0)
         self.assertContains(
             self.client.post(self.url("importing:read-picture"), {"count": 8}),
@@ -299,11 +299,11 @@ class PictureTests(PaletteCase):
 
     def test_one_for_print_says_so(self):
         printed = saved(Image.new("CMYK", (30, 30), (200, 0, 90, 0)), "JPEG")
-        page = self.client.get(self.bring(printed, "print.jpg")["Location"])
+        page = self.client.get(self.import_files(printed, "print.jpg")["Location"])
         self.assertContains(page, "made for print (CMYK)")
 
     def test_assigning_says_what_is_wrong(self):
-        self.bring()
+        self.import_files()
         code = Picture.objects.get().code
         for said, sentence, status in (
             ({}, "Every color is left out.", 422),

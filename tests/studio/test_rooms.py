@@ -200,13 +200,13 @@ class ExchangeTests(RoomCase):
         super().setUp()
         self.make(document(token("text", "#111111")))
 
-    def bring(self, *files, into="here", **more):
+    def import_files(self, *files, into="here", **more):
         uploads = [SimpleUploadedFile(name, data) for name, data in files]
         data = {"files": uploads, "into": into, "revision": self.project.revision} | more
         return self.client.post(self.url("exchange:import"), data)
 
     def test_a_set_of_files_becomes_a_new_project(self):
-        response = self.bring(*observatory_files().items(), into="new")
+        response = self.import_files(*observatory_files().items(), into="new")
         project = Project.objects.exclude(pk=self.project.pk).get()
         self.assertRedirects(response, reverse("exchange:room", args=[project.code]))
         self.assertEqual(project.name, "Corvane Observatory")
@@ -215,7 +215,7 @@ class ExchangeTests(RoomCase):
     def test_an_archive_takes_the_place_of_the_tokens_and_can_be_undone(self):
         before = self.stored()
         files = {f"set/{name}": data.decode() for name, data in observatory_files().items()}
-        self.bring(("set.zip", archive.write(files)))
+        self.import_files(("set.zip", archive.write(files)))
         self.assertEqual(len(self.stored().tokens), 63)
         self.assertEqual(self.stored().name, before.name)
         self.client.post(self.url("projects:undo"))
@@ -235,7 +235,7 @@ class ExchangeTests(RoomCase):
         ):
             with self.subTest(sentence):
                 before = self.stored()
-                response = self.bring(*files)
+                response = self.import_files(*files)
                 self.assertIn(response.status_code, (400, 422))
                 text = response.content.decode().replace("&lt;", "<").replace("&#x27;", "'")
                 self.assertIn(sentence, text)
@@ -243,10 +243,10 @@ class ExchangeTests(RoomCase):
                 self.assertEqual(Project.objects.count(), 1)
 
     def test_a_file_of_50_mb_is_refused(self):
-        response = self.bring(("big.tokens.json", b" " * (50 * 1024 * 1024)))
+        response = self.import_files(("big.tokens.json", b" " * (50 * 1024 * 1024)))
         self.assertContains(response, "The upload has 52 MB", status_code=413)
         self.assertContains(response, "Nothing was stored", status_code=413)
-        response = self.bring(("big.tokens.json", b" " * 25_600_000))
+        response = self.import_files(("big.tokens.json", b" " * 25_600_000))
         self.assertContains(response, "big.tokens.json: the upload has 26 MB", status_code=400)
 
     def test_an_import_from_an_older_page_keeps_what_was_stored_meanwhile(self):
@@ -254,9 +254,11 @@ class ExchangeTests(RoomCase):
         fresh = store.load(self.project)
         added = structure.add_tokens(fresh.document, [token("fresh.one", "#010203")])
         store.record(self.project, fresh, added, self.user, "Added")
-        self.bring(("x.json", b'{"a": {"$type": "color", "$value": "#000"}}'), revision=revision)
+        self.import_files(
+            ("x.json", b'{"a": {"$type": "color", "$value": "#000"}}'), revision=revision
+        )
         self.assertEqual({one.path for one in self.stored().tokens}, {"a", "fresh.one"})
-        response = self.bring(
+        response = self.import_files(
             ("x.json", b'{"a": {"$type": "color", "$value": "#000"}}'), revision=99
         )
         self.assertContains(response, "cannot be found any more", status_code=422)
@@ -268,7 +270,7 @@ class ExchangeTests(RoomCase):
             "b": {"$value": "{a}"},
             "c": {"$value": "{x}"},
         }
-        response = self.bring(("x.tokens.json", json.dumps(tree).encode()))
+        response = self.import_files(("x.tokens.json", json.dumps(tree).encode()))
         self.assertEqual(response.status_code, 302)
         self.assertEqual(self.text("c"), "{x}")
         page = self.client.get(self.url("exchange:room"))
@@ -293,7 +295,7 @@ class ExchangeTests(RoomCase):
         for kind, ending in (("json", ".json"), ("csv", ".csv"), ("gpl", ".gpl"), ("svg", ".svg")):
             with self.subTest(kind):
                 taken = self.client.get(self.url("exchange:export", kind)).content
-                self.bring((f"again{ending}", taken))
+                self.import_files((f"again{ending}", taken))
                 (again,) = self.stored().tokens
                 self.assertEqual((again.path, again.value()), ("text", Expression("#111111")))
         self.assertEqual(self.client.get(self.url("exchange:export", "exe")).status_code, 404)
@@ -310,7 +312,7 @@ class ExchangeTests(RoomCase):
         self.assertContains(response, "--shade")
 
     def test_its_findings_are_shown(self):
-        self.bring(*observatory_files().items())
+        self.import_files(*observatory_files().items())
         response = self.client.get(self.url("exchange:room"))
         self.assertContains(response, "Glow.rim is there only under sky night and red light.")
 
@@ -325,7 +327,7 @@ class ProjectTests(RoomCase):
         self.assertEqual(names, ["Quay", "Quay, copy"])
         self.client.post(self.url("projects:delete"))
         self.assertNotContains(self.client.get(reverse("projects:list")), self.url("open"))
-        self.client.post(self.url("projects:bring-back"))
+        self.client.post(self.url("projects:restore"))
         self.assertContains(self.client.get(reverse("projects:list")), self.url("open"))
 
     def test_members_are_invited_by_name_and_an_owner_remains(self):

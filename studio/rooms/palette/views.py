@@ -158,7 +158,7 @@ def preview(request: HttpRequest, project: Project) -> HttpResponse:
 @requires("edit")
 @require_POST
 def store_ramp(request: HttpRequest, project: Project) -> HttpResponse:
-    """Store a new ramp, or make one anew."""
+    """Store a new ramp, or retune one."""
     form = forms.RampForm(request.POST)
     return _run(enter(request, project), form, form.typed)
 

@@ -1,4 +1,4 @@
-"""Ideas: sets of named colors from words, held colors, the new scheme beside the present one."""
+"""Ideas: sets of named colors from words, held colors, the new scheme beside the current one."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ def _enter(request: HttpRequest, project: Project) -> IdeasFrame:
 @requires("view")
 @require_GET
 def room(request: HttpRequest, project: Project) -> HttpResponse:
-    """Words in, several sets of colors out; one of them shown beside the present scheme."""
+    """Words in, several sets of colors out; one of them shown beside the current scheme."""
     return _room(_enter(request, project))
 
 

@@ -44,7 +44,7 @@ export class RangeOfCells {
     return this.#whole;
   }
 
-  /** What the cells hold: columns parted by tabs, rows by line ends. */
+  /** What the cells hold: columns separated by tabs, rows by line ends. */
   get text() {
     const rows = Map.groupBy(this.#cells, (cell) => cell.closest("tr"));
     return [...rows.values()].map((row) => row.map((cell) => cell.dataset.value).join("\t")).join("\n");
