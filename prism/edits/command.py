@@ -80,8 +80,10 @@ def written(command: Command) -> str:
 
 def read(text: str) -> Command:
     """The command that ``written`` wrote. Raises ``EditError`` where there is none."""
-    plain = json.loads(text)
-    return _command(plain)
+    try:
+        return _command(json.loads(text))
+    except (ValueError, RecursionError):
+        raise EditError("This command cannot be read.") from None
 
 
 def from_fields(id: str, values: Mapping[str, Any]) -> Command:
@@ -126,7 +128,10 @@ def _own_fields(cls: type) -> Iterator[Field[Any]]:
 def _command(plain: Any) -> Command:
     if not isinstance(plain, dict) or plain.get("version") != VERSION:
         raise EditError("This command cannot be read.")
-    return from_fields(str(plain.get("id")), plain.get("fields", {}))
+    values = plain.get("fields")
+    if not isinstance(values, dict):
+        raise EditError("This command cannot be read.")
+    return from_fields(str(plain.get("id")), values)
 
 
 def _fields(value: Any) -> dict[str, Any]:
@@ -168,11 +173,19 @@ def _read(hint: Any, value: Any, name: str) -> Any:
     if origin is tuple:
         return _read_tuple(arguments, value, name)
     if is_dataclass(hint) and isinstance(hint, type):
-        if isinstance(value, hint):
-            return value
-        hints = typing.get_type_hints(hint)
-        return hint(**{key: _read(hints[key], one, key) for key, one in dict(value).items()})
+        return value if isinstance(value, hint) else _read_parts(hint, value, name)
     return _READERS[hint](value, name.replace("_", " "))
+
+
+def _read_parts(part: type, value: Any, name: str) -> Any:
+    """A plain mapping as a part of a command."""
+    hints = typing.get_type_hints(part)
+    if not isinstance(value, dict) or not set(value) <= set(hints):
+        raise EditError(f"Only {', '.join(hints)} are needed here.", place=name)
+    try:
+        return part(**{key: _read(hints[key], given, key) for key, given in value.items()})
+    except TypeError:
+        raise EditError("Something is missing here.", place=name) from None
 
 
 def _read_tuple(arguments: tuple[Any, ...], value: Any, name: str) -> tuple[Any, ...]:
@@ -180,6 +193,8 @@ def _read_tuple(arguments: tuple[Any, ...], value: Any, name: str) -> tuple[Any,
         raise EditError("A list is needed.", place=name)
     if len(arguments) == 2 and arguments[1] is Ellipsis:
         return tuple(_read(arguments[0], one, name) for one in value)
+    if len(value) != len(arguments):
+        raise EditError(f"{len(arguments)} values are needed.", place=name)
     return tuple(_read(hint, one, name) for hint, one in zip(arguments, value, strict=True))
 
 

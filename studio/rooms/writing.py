@@ -61,7 +61,7 @@ class NamedCommandForm(CommandForm):
             raise EditError("There is no such command here.", fix="Load the page again.")
         for name in list_fields(cls):
             values[name] = self.texts(name)
-        return edits.from_fields(command, {"key": store.new_key(), **values})
+        return edits.from_fields(command, values | {"key": store.new_key()})
 
 
 def named(data: Any) -> tuple[str, dict[str, Any]]:

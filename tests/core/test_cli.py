@@ -187,11 +187,25 @@ class CliTests(SimpleTestCase):
             (["fly"], "There is no command “fly”."),
             (["rename-token", "path"], "“path” is not a field."),
             (["rename-token", "token=gone", "path=b"], "no longer there"),
-            (["set-opacity"], "cells: This is needed."),
+            (["set-opacity", "percent=50"], "cells: Something is missing here."),
+            (["set-cells", "cells={", "text=x"], "cells: This is not JSON."),
+            (["set-cells", "cells=[1]", "text=x"], "cells: Only tokens, axis"),
+            (["import-colors", 'colors=[["a"]]'], "colors: 3 values are needed."),
+            (["set-value", "token=a", "text=#111", "condition=x"], "This is not a condition."),
         ):
             refused = self.run_cli("edit", path, *words, "-o", out)
             self.assertEqual(refused.exit_code, 2)
             self.assertIn(sentence, refused.stderr)
+        result = self.run_cli(
+            "edit", OBSERVATORY, "copy-mode", "tokens=Text.main", "axis=sky", "source=night",
+            "target=day", "-o", out,
+        )  # fmt: skip
+        self.assertEqual(result.exit_code, 0, result.stderr)
+        self.assertIn("Copied sky night to day for 1 token.", result.stderr)
+        colors = 'colors=[["sea", "#003366", "add"]]'
+        self.assertEqual(
+            self.run_cli("edit", path, "import-colors", colors, "-o", out).exit_code, 0
+        )
         self.assertIn("rename-token\ttoken path\t", self.run_cli("commands").stdout)
 
     def test_maps_give_selectors_a_meaning(self):

@@ -2,6 +2,7 @@
 
 import dataclasses
 import json
+import random
 
 from django.test import SimpleTestCase
 
@@ -76,7 +77,7 @@ from prism.edits.tokens import (
     ReplaceInNames,
     SetGroupTier,
 )
-from prism.errors import EditError
+from prism.errors import EditError, PrismError
 from prism.model.values import Condition
 from prism.palette import measures
 from tests.builders import document, token
@@ -201,7 +202,27 @@ class CommandTests(SimpleTestCase):
             json.dumps(plain | {"version": 99}),
             json.dumps(plain | {"fields": {}}),
             json.dumps(plain | {"fields": {"name": 4}}),
+            json.dumps(plain | {"fields": []}),
             "[]",
+            "{",
         ):
             with self.subTest(text), self.assertRaises(EditError):
                 edits.read(text)
+
+    def test_wrong_values_in_every_field_get_a_sentence(self):
+        built = quillhaven.document()
+        wrong = ("", "x", "²", "\0", "a" * 700, "{", 5, -1, 1e9, None, True, [], [["a"]], {"a": 1})
+        useful = ("text.main", "spruce", "appearance", "dark", "spruce.3", "ink", ["text.main"])
+        for name, cls in edits.COMMANDS.items():
+            fields = [one.name for one in dataclasses.fields(cls)]
+            for seed in range(60):
+                rng = random.Random(f"{name} {seed}")
+                values = {one: rng.choice((*wrong, *useful)) for one in fields}
+                try:
+                    command = edits.from_fields(name, values)
+                    command.apply(built)
+                    self.assertTrue(command.sentence(built))
+                except PrismError as error:
+                    self.assertTrue(str(error))
+                except Exception as error:
+                    self.fail(f"{name} {values}: {error!r}")
