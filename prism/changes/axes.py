@@ -16,7 +16,7 @@ from prism.resolution.resolver import Resolver
 def add_axis(document: Document, axis: Axis, position: int | None = None) -> Document:
     """A new axis, at the end or at a position; no token varies on it yet."""
     if document.axis(axis.key) is not None:
-        raise EditError("An axis with this key is there already.")
+        raise EditError("An axis with this key already exists.")
     if not axis.modes or all(mode.key != axis.default for mode in axis.modes):
         raise EditError("An axis has modes, one of them its default.", place=axis.name)
     place = len(document.axes) if position is None else position
@@ -87,7 +87,7 @@ def add_mode(document: Document, axis: str, mode: Mode, copy_of: str = "") -> Do
     """A new mode at the end, empty or a copy of another; no theme that was there changes."""
     owner = _axis(document, axis)
     if any(one.key == mode.key for one in owner.modes):
-        raise EditError("A mode with this key is there already.", place=owner.name)
+        raise EditError("A mode with this key already exists.", place=owner.name)
     changed = _put(document, replace(owner, modes=(*owner.modes, mode)))
     if not copy_of:
         return refuse_new_breaks(changed, document)

@@ -37,7 +37,7 @@ def add_tokens(document: Document, tokens: Sequence[Token], after: str = "") -> 
         if token.type not in TYPES:
             raise EditError(f"“{token.type}” is not a type.", place=token.path)
         if token.key in keys:
-            raise EditError("A token with this key is there already.", place=token.path)
+            raise EditError("A token with this key already exists.", place=token.path)
         keys.add(token.key)
     place = position_of(document, after) + 1 if after else len(document.tokens)
     changed = _with_tokens(document, [*document.tokens[:place], *tokens, *document.tokens[place:]])

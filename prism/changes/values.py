@@ -97,7 +97,7 @@ def add_pairing(document: Document, pairing: Pairing) -> Document:
         raise EditError("A pairing needs a background.", fix="Name one color token.")
     same = (pairing.foreground, pairing.backgrounds, pairing.use)
     if any((p.foreground, p.backgrounds, p.use) == same for p in document.pairings):
-        raise EditError("This pairing is there already.")
+        raise EditError("This pairing already exists.")
     return replace(document, pairings=(*document.pairings, pairing))
 
 

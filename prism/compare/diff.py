@@ -175,7 +175,7 @@ class RowEditor:
             self._reorder(operation)
         elif operation.op == "add":
             if key in rows:
-                raise ConflictError(f"A {words(kind)} is there already.", place=key)
+                raise ConflictError(f"A {words(kind)} already exists.", place=key)
             rows[key] = dict(operation.row or {})
             self._chain(kind, parent_of(kind, key)).insert(key, operation.previous)
         elif key not in rows:

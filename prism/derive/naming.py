@@ -17,6 +17,7 @@ from prism.errors import EditError
 from prism.expressions.typed_input import reference_to
 from prism.model.document import Document, Ramp, Scheme, Token
 from prism.model.roles import words_of
+from prism.model.storable import MAX_NAME
 from prism.model.values import BASE, Condition, Value
 from prism.palette import covering
 from prism.palette.building import NewKey
@@ -61,12 +62,28 @@ class Name:
 
 
 def read(name: str, lines: Iterable[tuple[str, str]], key: str) -> Scheme:
-    """A scheme from its name and lines of a part's name and its words, separated by blanks."""
+    """A scheme from its name and lines of a part's name and its words, separated by spaces.
+
+    Empty lines are skipped. Raises ``EditError`` for a line that has only one of the two.
+    """
     parts: list[tuple[str, tuple[str, ...]]] = []
-    for part, typed in lines:
-        found = tuple(one for one in re.split(r"[\s,;]+", typed.strip()) if one)
-        if part.strip() and found:
-            parts.append((part.strip(), tuple(dict.fromkeys(found))))
+    for number, (part, typed) in enumerate(lines, 1):
+        words = tuple(dict.fromkeys(re.findall(r"[^\s,;]+", typed)))
+        label = part.strip()
+        if words and not label:
+            raise EditError("These words need a name for their part.", place=f"Part {number}")
+        if label and not words:
+            raise EditError(
+                "This part has no words.",
+                place=f"Part {number}",
+                fix="Write its words, or clear its name.",
+            )
+        if len(label) > MAX_NAME:
+            raise EditError(
+                f"The name has more than {MAX_NAME} characters.", place=f"Part {number}"
+            )
+        if label:
+            parts.append((label, words))
     if not name.strip():
         raise EditError("A scheme needs a name.")
     if not parts:
@@ -76,7 +93,7 @@ def read(name: str, lines: Iterable[tuple[str, str]], key: str) -> Scheme:
     for _, words in parts:
         count *= len(words)
     if count > MOST_NAMES:
-        raise EditError(f"The scheme gives {count} names; at most {MOST_NAMES} can be looked at.")
+        raise EditError(f"The scheme gives {count} names; at most {MOST_NAMES} are possible.")
     for path in paths(scheme):
         check_path(path)
     return scheme
@@ -110,7 +127,9 @@ def add(document: Document, scheme: Scheme, chosen: Collection[str], new_key: Ne
     """
     wanted = [path for path in paths(scheme) if path in chosen and document.token_at(path) is None]
     if not wanted:
-        raise EditError("No name is left that is not there already.", fix="Deselect fewer.")
+        raise EditError(
+            "None of the selected names is new.", fix="Select a name that is not a token yet."
+        )
     document, guess = _guesser(document, new_key)
     made = []
     for path in wanted:

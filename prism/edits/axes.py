@@ -214,7 +214,7 @@ class FollowPreference(Command):
         name = axis_name(before, self.axis)
         if not self.preference:
             return f"Set the system preference of {name} to none"
-        return f"Let {name} follow {self.preference}"
+        return f"Set the system preference of {name} to {self.preference}"
 
 
 @command("remove-mode")

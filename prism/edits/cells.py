@@ -307,4 +307,4 @@ class Paste(Command):
     def sentence(self, before: Document) -> str:
         named = pasting.named(before, self.text)
         count = len(self.cells.tokens) if named is None else len(named.values)
-        return f"Pasted onto {counted(count, 'token')}"
+        return f"Pasted into {counted(count, 'token')}"

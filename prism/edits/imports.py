@@ -51,11 +51,13 @@ class UsePictureColors(Command):
         if not self.uses:
             raise EditError("Every color is left out.", fix="Choose where at least one goes.")
         theme = resolver_of(document).theme(dict(self.picks))
-        uses = [importing.use_for(space.parse(text), kind, to) for text, kind, to in self.uses]
+        uses = [
+            importing.destination_for(space.parse(text), kind, to) for text, kind, to in self.uses
+        ]
         return importing.use(document, uses, theme, keys_from(self.key))
 
     def sentence(self, before: Document) -> str:
-        return f"Took {counted(len(self.uses), 'color')} from {short(self.picture)}"
+        return f"Imported {counted(len(self.uses), 'color')} from {short(self.picture)}"
 
 
 @command("take-idea")

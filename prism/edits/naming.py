@@ -51,4 +51,4 @@ class AddNames(Command):
 
     def sentence(self, before: Document) -> str:
         fresh = [path for path in self.chosen if before.token_at(path) is None]
-        return f"Added {counted(len(fresh), 'token')} by scheme {self._scheme(before).name}"
+        return f"Added {counted(len(fresh), 'token')} from scheme {self._scheme(before).name}"

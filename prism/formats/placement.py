@@ -28,7 +28,7 @@ _STANDARD_TYPES = frozenset(TYPES) - {"string", "boolean"}
 
 
 class Placement:
-    """Brings the trees of a layout to what the document says."""
+    """Updates the trees of a layout to what the document says."""
 
     def __init__(self, layout: Layout) -> None:
         self.layout = layout
@@ -326,7 +326,7 @@ class Placement:
         return (*keys, tree.key), tree
 
     def describe(self) -> None:
-        """Bring ``$description`` and ``$deprecated`` up to date where they have changed."""
+        """Update ``$description`` and ``$deprecated`` where they have changed."""
         slots: dict[str, list[Slot]] = defaultdict(list)
         for layer in sorted(self.layout.layers, key=lambda one: bool(one.axis)):
             for key in [*layer.sources, *(k for _, keys in layer.contexts for k in keys)]:

@@ -226,7 +226,7 @@ def last_raw_color(document: Document) -> str:
 def _free(document: Document, name: str) -> None:
     taken = any(token.within(name) for token in document.tokens)
     if taken:
-        raise EditError(f"“{name}” is there already.", fix="Choose another name.")
+        raise EditError(f"“{name}” already exists.", fix="Choose another name.")
 
 
 def free_name(document: Document, wanted: str) -> str:

@@ -1,4 +1,4 @@
-"""Bringing colors into a palette: what came, what clashes, and where each color goes."""
+"""Importing colors into a palette: which are new, which clash, and where each color goes."""
 
 from __future__ import annotations
 
@@ -52,27 +52,27 @@ class Choice:
     action: str = "add"
 
 
-UseKind = Literal["color", "ramp", "token"]
-USES: tuple[UseKind, ...] = ("color", "ramp", "token")
+DestinationKind = Literal["color", "ramp", "token"]
+DESTINATIONS: tuple[DestinationKind, ...] = ("color", "ramp", "token")
 
 
 @dataclass(frozen=True, slots=True)
-class Use:
+class Destination:
     """Where a color of a picture goes: ``color`` (a raw color named ``target``), ``ramp`` (the base
     color of a new ramp of that name) or ``token`` (the token with the path ``target`` refers to
     it)."""
 
     color: space.Color
-    kind: UseKind
+    kind: DestinationKind
     target: str
 
 
-def use_for(color: space.Color, kind: str, target: str) -> Use:
+def destination_for(color: space.Color, kind: str, target: str) -> Destination:
     """Where a color of a picture goes, by the name of the kind. Raises ``EditError`` for another."""
-    known = next((one for one in USES if one == kind), None)
+    known = next((one for one in DESTINATIONS if one == kind), None)
     if known is None:
         raise EditError(f"“{kind[:20]}” is not something a color can become.")
-    return Use(color, known, target)
+    return Destination(color, known, target)
 
 
 def from_text(document: Document, text: str) -> tuple[Candidate, ...]:
@@ -181,12 +181,12 @@ def _refuse(choice: Choice, path: str, there: Token | None, fresh: Sequence[Toke
         action = choice.action[:20]
         raise EditError(f"“{action}” is not something to do with a color.", place=path)
     if there is not None and choice.action == "add":
-        raise EditError(f"“{path}” is there already.", fix="Replace it, or choose another name.")
+        raise EditError(f"“{path}” already exists.", fix="Replace it, or choose another name.")
     if any(shown_path(token.path) == path for token in fresh):
         raise EditError(f"“{path}” is a duplicate.", fix="Give one of the two another name.")
 
 
-def use(document: Document, uses: Sequence[Use], theme: Theme, new_key: NewKey) -> Document:
+def use(document: Document, uses: Sequence[Destination], theme: Theme, new_key: NewKey) -> Document:
     """Give each color of a picture its place.
 
     A token takes the color as a new raw color, where it gets its value in ``theme`` from now.

@@ -128,21 +128,30 @@ def _check(recipe: Recipe) -> None:
         raise PrismError(f"“{recipe.gamut[:40]}” is not a gamut.", fix="Use srgb or display-p3.")
     if recipe.targets and len(recipe.targets) != recipe.count:
         raise PrismError(
-            f"{recipe.count} steps need {recipe.count} targets, not {len(recipe.targets)}."
+            f"{recipe.count} steps need {recipe.count} contrast targets, not {len(recipe.targets)}."
         )
     if any(not 1 <= target <= 21 for target in recipe.targets):
-        raise PrismError("A target is a contrast ratio from 1 to 21.")
+        raise PrismError("A contrast target is a ratio from 1 to 21.")
     if list(recipe.targets) != sorted(set(recipe.targets)):
-        raise PrismError("Targets grow from step to step.", fix="Write the smallest first.")
-    for color, what in ((recipe.seed, "A seed"), (recipe.reference, "A reference")):
+        raise PrismError(
+            "Contrast targets must grow from step to step.", fix="Write the smallest first."
+        )
+    for color, what in (
+        (recipe.seed, "The base color"),
+        (recipe.reference, "The color measured against"),
+    ):
         if color.alpha < 1:
-            raise PrismError(f"{what} is opaque.", fix="Make an overlay of a translucent color.")
+            raise PrismError(
+                f"{what} must be opaque.", fix="Make an overlay of a translucent color."
+            )
     if not 0 <= recipe.ends[1] < recipe.ends[0] <= 1:
-        raise PrismError("Lightest and darkest are lightness from 0 to 1, the lighter first.")
+        raise PrismError(
+            "Lightest and darkest must be from 0 to 1, and lightest larger than darkest."
+        )
     if not (0 <= recipe.curve <= 4 and 0 <= recipe.tint <= 4):
-        raise PrismError("Chroma falloff and chroma × are between 0 and 4.")
+        raise PrismError("Chroma falloff and chroma × must be between 0 and 4.")
     if any(not -180 <= one <= 180 for one in recipe.drift):
-        raise PrismError("The hue drifts by -180 to 180 degrees.")
+        raise PrismError("Hue drift must be between -180 and 180 degrees.")
     if recipe.keep_seed and not space.in_gamut(recipe.seed, recipe.gamut):
         nearest = space.fit(recipe.seed, recipe.gamut)
         shown = space.hex_text(nearest) if recipe.gamut == "srgb" else space.css_text(nearest)

@@ -47,18 +47,23 @@ def read(fields: Mapping[str, str] | Fields) -> Recipe:
     if method is None:
         raise PrismError(f"“{said['method'][:40]}” is not a method.", place="Method")
     return Recipe(
-        seed=_color(said["seed"], "Seed"),
+        seed=_color(said["seed"], "Base color"),
         count=_count(said["count"]),
         method=method,
-        targets=tuple(_number(one, "Targets") for one in _LIST.split(said["targets"]) if one),
-        reference=_color(said["reference"], "Reference"),
-        ends=(_number(said["lightest"], "Lightest"), _number(said["darkest"], "Darkest")),
+        targets=tuple(
+            _number(one, "Contrast targets") for one in _LIST.split(said["targets"]) if one
+        ),
+        reference=_color(said["reference"], "Measured against"),
+        ends=(
+            _number(said["lightest"], "Even: lightest"),
+            _number(said["darkest"], "Even: darkest"),
+        ),
         drift=(
             _number(said["drift-light"], "Hue drift to light"),
             _number(said["drift-dark"], "Hue drift to dark"),
         ),
-        curve=_number(said["curve"], "Chroma curve"),
-        tint=_number(said["tint"], "Tint"),
+        curve=_number(said["curve"], "Chroma falloff"),
+        tint=_number(said["tint"], "Chroma ×"),
         gamut=said["gamut"],
         keep_seed=said["keep-seed"] == "yes",
     )
@@ -94,7 +99,7 @@ def _color(text: str, place: str) -> space.Color:
 def _count(text: str) -> int:
     number = _number(text, "Steps")
     if number != int(number):
-        raise PrismError("A ramp has whole steps.", place="Steps")
+        raise PrismError("The number of steps is a whole number.", place="Steps")
     return int(number)
 
 

@@ -14,15 +14,13 @@ from django.shortcuts import redirect
 
 from prism import edits
 from prism.edits import Command
-from prism.edits.command import list_fields
+from prism.edits.command import field_names, list_fields
 from prism.errors import EditError, PrismError
 from studio.rooms.frame import AnyFrame
 from studio.store import projects as store
 
 #: Characters that one field of a named command may have.
 MOST_TEXT = 4000
-#: Members that a list in a form may have.
-MOST_MEMBERS = 20_000
 
 Refuse = Callable[[str, int], HttpResponse]
 
@@ -37,9 +35,9 @@ class CommandForm(forms.Form):
         raise NotImplementedError
 
     def texts(self, name: str) -> list[str]:
-        """All texts that were sent under a name, at most ``MOST_MEMBERS``."""
+        """All texts that were sent under a name; Django refuses a form of too many fields."""
         data: Any = self.data
-        texts: list[str] = data.getlist(name)[:MOST_MEMBERS]
+        texts: list[str] = data.getlist(name)
         return texts
 
 
@@ -51,23 +49,37 @@ class NamedCommandForm(CommandForm):
 
     def __init__(self, data: Any, *families: ModuleType) -> None:
         super().__init__(data)
-        self._families = {family.__name__ for family in families}
+        self._families = families
 
     def command(self) -> Command:
-        command, given = named(self.data)
-        values = {name: value[:MOST_TEXT] for name, value in self.data.items()} | given
-        cls = edits.COMMANDS.get(command)
-        if cls is None or cls.__module__ not in self._families:
-            raise EditError("There is no such command here.", fix="Load the page again.")
+        cls, given = named(self.data, *self._families)
+        values: dict[str, Any] = {
+            name: text_of(self.data, name) for name in field_names(cls) if name in self.data
+        }
         for name in list_fields(cls):
             values[name] = self.texts(name)
-        return edits.from_fields(command, values | {"key": store.new_key()})
+        return edits.from_fields(cls.id, values | given | {"key": store.new_key()})
 
 
-def named(data: Any) -> tuple[str, dict[str, Any]]:
-    """The id of the command that a form names, and the fields that stand behind it."""
-    command, _, given = data.get("command", "")[:200].partition("?")
-    return command, dict(parse_qsl(given))
+def named(data: Any, *families: ModuleType) -> tuple[type[Command], dict[str, Any]]:
+    """The command of some families that a form names, and the fields that its id carries.
+
+    Raises ``EditError`` where there is none.
+    """
+    name, _, given = data.get("command", "")[:200].partition("?")
+    cls = edits.COMMANDS.get(name)
+    if cls is None or cls.__module__ not in {family.__name__ for family in families}:
+        raise EditError("There is no such command here.", fix="Load the page again.")
+    return cls, dict(parse_qsl(given))
+
+
+def text_of(data: Any, name: str) -> str:
+    """One text of a form. Raises ``EditError`` where it is too long."""
+    text: str = data[name]
+    if len(text) > MOST_TEXT:
+        place = name.replace("_", " ")
+        raise EditError(f"The text has {len(text)} characters; at most {MOST_TEXT}.", place=place)
+    return text
 
 
 def run(

@@ -91,7 +91,7 @@ def read(project: Project) -> RowTables:
 def write(
     project: Project, before: RowTables, after: RowTables, operations: Iterable[Operation]
 ) -> None:
-    """Bring a project's rows from ``before`` to ``after`` by the operations between them."""
+    """Change a project's rows from ``before`` to ``after`` by the operations between them."""
     touched: dict[str, list[Operation]] = {}
     for operation in operations:
         touched.setdefault(operation.kind, []).append(operation)

@@ -178,7 +178,7 @@ class MouseTests(PaletteCase):
         expect(self.page.locator("#found tr")).to_have_count(3)
         expect(self.page.locator(".clash select")).to_have_count(1)
         self.page.click("#store-colors")
-        expect(self.page.get_by_role("alert")).to_contain_text("“spruce.8” is there already.")
+        expect(self.page.get_by_role("alert")).to_contain_text("“spruce.8” already exists.")
         self.page.select_option(".clash select", "keep")
         self.page.click("#store-colors")
         expect(self.page.locator("[id^=swatch-] .sr-only", has_text="tide")).to_have_count(1)

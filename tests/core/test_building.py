@@ -74,14 +74,19 @@ class MakeTests(SimpleTestCase):
     def test_what_is_wrong_is_said_and_nothing_is_lost(self):
         built, keys = spruce()
         for name, fields, names, sentence in (
-            ("spruce", {"seed": "#111"}, "", "is there already"),
+            ("spruce", {"seed": "#111"}, "", "already exists"),
             ("", {"seed": "#111"}, "", "needs a name"),
-            ("a", {"seed": ""}, "", "Seed: No color was given."),
-            ("a", {"seed": "no"}, "", "Seed: “no” is not a color."),
+            ("a", {"seed": ""}, "", "Base color: No color was given."),
+            ("a", {"seed": "no"}, "", "Base color: “no” is not a color."),
             ("a", {"seed": "#111", "count": "0"}, "", "1 to 60 steps, not 0"),
             ("a", {"seed": "#111", "count": "1000"}, "", "1 to 60 steps, not 1000"),
             ("a", {"seed": "#111", "count": "x"}, "", "Steps: “x” is not a number."),
-            ("a", {"seed": "#111", "count": "2.5"}, "", "Steps: A ramp has whole steps."),
+            (
+                "a",
+                {"seed": "#111", "count": "2.5"},
+                "",
+                "Steps: The number of steps is a whole number.",
+            ),
             ("a", {"seed": "#111", "count": "2"}, "x x", "Two steps are named “x”"),
             ("a", {"seed": "#111", "count": "2"}, "x", "2 steps need 2 names, not 1."),
             ("a", {"seed": "#111", "method": "loud"}, "", "is not a method"),

@@ -264,12 +264,15 @@ class NamingTests(SimpleTestCase):
         for name, lines, sentence in (
             ("", [("a", "b")], "needs a name"),
             ("x", [("", "")], "at least one part"),
+            ("x", [("a", "b"), ("", "c")], "Part 2: These words need a name"),
+            ("x", [("a", "b"), ("c", ", ")], "Part 2: This part has no words."),
+            ("x", [("a" * 201, "b")], "Part 1: The name has more than 200 characters."),
             ("x", [("a", "{b}")], "cannot be a path"),
             ("x", [(str(i), "a b c d e f g") for i in range(5)], "at most 2000"),
         ):
             with self.assertRaisesMessage(EditError, sentence):
                 naming.read(name, lines, "k")
-        with self.assertRaisesMessage(EditError, "No name is left"):
+        with self.assertRaisesMessage(EditError, "None of the selected names is new"):
             naming.add(Document(name="x"), self.scheme, set(), counter_keys())
 
 

@@ -116,7 +116,7 @@ class PairingTests(SimpleTestCase):
         changed = edit.add_pairing(built, Pairing("p", "a", ("b",)))
         self.assertEqual(changed.pairing("p").backgrounds, ("b",))
         for pairing, sentence in (
-            (Pairing("q", "a", ("b",)), "there already"),
+            (Pairing("q", "a", ("b",)), "already exists"),
             (Pairing("q", "a", ("g",)), "made of colors"),
             (Pairing("q", "a", ()), "needs a background"),
         ):

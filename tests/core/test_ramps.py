@@ -111,17 +111,17 @@ class AnchoredTests(SimpleTestCase):
         for recipe, sentence in (
             (Recipe(seed, count=0), "1 to 60 steps"),
             (Recipe(seed, count=1000), "1 to 60 steps"),
-            (Recipe(seed, count=2, targets=(2.0,)), "need 2 targets"),
+            (Recipe(seed, count=2, targets=(2.0,)), "need 2 contrast targets"),
             (Recipe(seed, count=1, targets=(40.0,)), "from 1 to 21"),
             (Recipe(seed, count=2, targets=(4.0, 3.0)), "grow from step to step"),
-            (Recipe(space.parse("#236b5380")), "A seed is opaque"),
+            (Recipe(space.parse("#236b5380")), "The base color must be opaque"),
             (Recipe(space.parse("oklch(0.6 0.36 140)")), "lies outside sRGB. The nearest color"),
             (
                 Recipe(space.parse("color(rec2020 0 1 0)"), gamut="display-p3"),
                 "lies outside Display P3",
             ),
-            (Recipe(seed, drift=(400, 0)), "drifts by"),
-            (Recipe(seed, ends=(0.2, 0.9)), "the lighter first"),
+            (Recipe(seed, drift=(400, 0)), "Hue drift must be"),
+            (Recipe(seed, ends=(0.2, 0.9)), "lightest larger than darkest"),
             (
                 Recipe(seed, count=1, targets=(18.0,), reference=space.parse("#777777")),
                 "No color reaches",

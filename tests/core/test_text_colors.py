@@ -8,7 +8,7 @@ from prism.color import notation, space
 from prism.errors import EditError, FormatError, PrismError
 from prism.model.values import BASE, Expression
 from prism.palette import importing
-from prism.palette.importing import Choice, Use, from_file, from_text, place
+from prism.palette.importing import Choice, Destination, from_file, from_text, place
 from prism.palette.text_colors import MAX_TEXT, find
 from prism.resolution.resolver import Resolver
 from tests.builders import counter_keys, document, token
@@ -142,7 +142,7 @@ class BringTests(SimpleTestCase):
     def test_clashes_are_found_and_asked(self):
         found = from_text(self.built, "sea: #005588\nrope: #c96\nrope: #c97\nuse: #111")
         self.assertEqual([one.clash for one in found], ["same", "twice", "twice", "other"])
-        with self.assertRaisesMessage(EditError, "“sea” is there already."):
+        with self.assertRaisesMessage(EditError, "“sea” already exists."):
             place(self.built, [Choice("sea", "#111")], self.keys)
         with self.assertRaisesMessage(EditError, "“a” is a duplicate."):
             place(self.built, [Choice("a", "#111"), Choice("a", "#222")], self.keys)
@@ -188,7 +188,11 @@ class BringTests(SimpleTestCase):
         color = space.parse("#e8a343")
         after = importing.use(
             self.built,
-            [Use(color, "ramp", "lamp"), Use(color, "color", "glow"), Use(color, "token", "use")],
+            [
+                Destination(color, "ramp", "lamp"),
+                Destination(color, "color", "glow"),
+                Destination(color, "token", "use"),
+            ],
             (0, 0),
             self.keys,
         )
@@ -197,4 +201,4 @@ class BringTests(SimpleTestCase):
         resolver = Resolver(after)
         self.assertEqual(resolver.resolve("use", (1, 1)).hex, "#e8a343")
         with self.assertRaisesMessage(EditError, "There is no color token “nothing”."):
-            importing.use(self.built, [Use(color, "token", "nothing")], (0, 0), self.keys)
+            importing.use(self.built, [Destination(color, "token", "nothing")], (0, 0), self.keys)

@@ -55,7 +55,7 @@ class RampTests(PaletteCase):
                 {"name": "moss", "seed": "oklch(0.6 0.4 140)", "keep-seed": "yes"},
                 "lies outside sRGB",
             ),
-            ({"name": "spruce", "seed": "#556b2f"}, "is there already"),
+            ({"name": "spruce", "seed": "#556b2f"}, "already exists"),
             ({"name": "moss", "seed": "nothing"}, "is not a color"),
         ):
             response = self.post("palette:store-ramp", view="new", **said)
@@ -167,6 +167,7 @@ class RampTests(PaletteCase):
             ({"command": "fly", "token": "x"}, "There is no such command here."),
             ({"command": "add-axis", "name": "x", "modes": "a"}, "There is no such command here."),
             ({"command": "rename-step"}, "token: This is needed."),
+            ({"command": "add-purpose", "name": "x" * 5000}, "The text has 5000 characters"),
             ({"command": "move-step?by=far", "token": "spruce.3"}, "is not a whole number"),
             ({"command": "release-step", "token": "spruce.3"}, "was not moved by hand"),
             ({"command": "remove-token", "token": "spruce.8"}, "is used by"),
@@ -230,7 +231,7 @@ class BringTests(PaletteCase):
     def test_clashes_are_asked_again_with_everything_still_there(self):
         rows = {"take-0": "1", "path-0": "spruce.8", "text-0": "#111", "action-0": "add"}
         response = self.post("importing:store", count=1, group="", **rows)
-        self.refused(response, "“spruce.8” is there already.")
+        self.refused(response, "“spruce.8” already exists.")
         self.assertContains(response, 'value="#111"', status_code=422)
         self.refused(self.post("importing:store", count=1), "No color is selected.")
         self.refused(self.post("importing:store"), "Nothing was stored.", 400)

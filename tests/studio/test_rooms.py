@@ -184,7 +184,7 @@ class PairingTests(RoomCase):
         response = self.add(background="pag")
         self.assertContains(response, "{pag} does not exist", status_code=422)
         self.add()
-        self.assertContains(self.add(revision=2), "there already", status_code=422)
+        self.assertContains(self.add(revision=2), "already exists", status_code=422)
 
     def test_a_pairing_is_removed(self):
         self.add()

@@ -394,7 +394,7 @@ class NameTests(TokensCase):
         self.assertContains(response, "A scheme needs a name.", status_code=422)
         self.assertContains(response, 'value="b c"', status_code=422)
         response = self.post("naming:add", scheme="plain")
-        self.assertContains(response, "No name is left", status_code=422)
+        self.assertContains(response, "None of the selected names is new", status_code=422)
 
 
 class AxisTests(TokensCase):

@@ -33,7 +33,7 @@ class RampForm(CommandForm):
     @property
     def recipe(self) -> dict[str, str]:
         """The recipe's fields, as they were sent; a box that is not ticked sends nothing."""
-        fields = {name: self.data.get(name, "")[:2000] for name in DEFAULTS}
+        fields = {name: self.data.get(name, "") for name in DEFAULTS}
         fields["keep-seed"] = "yes" if self.data.get("keep-seed") == "yes" else "no"
         return fields
 
@@ -41,7 +41,7 @@ class RampForm(CommandForm):
     def typed(self) -> dict[str, str]:
         """Everything that was typed, to be shown again."""
         names = ("name", "names", "purpose")
-        return self.recipe | {name: self.data.get(name, "")[:1000] for name in names}
+        return self.recipe | {name: self.data.get(name, "") for name in names}
 
     def command(self) -> Command:
         values = self.cleaned_data

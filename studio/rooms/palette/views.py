@@ -148,7 +148,7 @@ def preview(request: HttpRequest, project: Project) -> HttpResponse:
     try:
         recipe = recipes.read(form.recipe)
         steps = ramps.make(recipe)
-        names = recipes.step_names(request.GET.get("names", "")[:1000], len(steps))
+        names = recipes.step_names(request.GET.get("names", ""), len(steps))
         context = {"steps": palette.made(recipe, steps, names)}
     except PrismError as error:
         context = {"problem": str(error)}
@@ -168,7 +168,7 @@ def store_ramp(request: HttpRequest, project: Project) -> HttpResponse:
 def store_color(request: HttpRequest, project: Project) -> HttpResponse:
     """Store the value of a raw color."""
     form = forms.ColorForm(request.POST)
-    return _run(enter(request, project), form, {"value": request.POST.get("value", "")[:2000]})
+    return _run(enter(request, project), form, {"value": request.POST.get("value", "")})
 
 
 @requires("edit")
@@ -245,7 +245,7 @@ def show_impact(request: HttpRequest, project: Project) -> HttpResponse:
         if get("removed"):
             change = edits.tokens.RemoveToken(get("token", ""), get("into", ""))
         else:
-            change = edits.palette.SetColor(get("token", ""), get("value", "")[:2000])
+            change = edits.palette.SetColor(get("token", ""), get("value", ""))
         after = change.apply(analysis.document)
         context = {
             "found": consequences(analysis.resolver, after),

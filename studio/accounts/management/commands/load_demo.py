@@ -16,7 +16,7 @@ from studio.store.models import Membership, Project
 
 
 class Command(BaseCommand):
-    help = "Load the demo designer and the demo project, unless they are there already."
+    help = "Load the demo designer and the demo project, unless they already exist."
 
     def handle(self, *args: Any, **options: Any) -> None:
         people = get_user_model().objects

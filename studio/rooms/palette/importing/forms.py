@@ -9,7 +9,7 @@ from django import forms
 from prism.edits import Command
 from prism.edits.imports import ImportColors, UsePictureColors
 from prism.errors import EditError
-from prism.palette.importing import USES
+from prism.palette.importing import DESTINATIONS
 from prism.palette.text_colors import MAX_FOUND, MAX_TEXT
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
@@ -54,13 +54,13 @@ class PlaceForm(CommandForm):
     def sent(self) -> list[tuple[str, str]]:
         """Path and text of every color, in order."""
         return [
-            (self.data.get(f"path-{n}", "")[:300], self.data.get(f"text-{n}", "")[:400])
+            (self.data.get(f"path-{n}", ""), self.data.get(f"text-{n}", ""))
             for n in range(self.cleaned_data["count"])
         ]
 
     def command(self) -> Command:
         colors = tuple(
-            (path.strip(), text, self.data.get(f"action-{n}", "add")[:20])
+            (path.strip(), text, self.data.get(f"action-{n}", "add"))
             for n, (path, text) in enumerate(self.sent)
             if self.data.get(f"take-{n}")
         )
@@ -104,8 +104,8 @@ class AssignForm(CommandForm):
         if self._picture is None:
             raise EditError("That picture is no longer there.", fix="Import it again.")
         uses = tuple(
-            (cluster["hex"], kind, self.data.get(f"target-{n}", "")[:300].strip())
+            (cluster["hex"], kind, self.data.get(f"target-{n}", "").strip())
             for n, cluster in enumerate(self._picture.colors)
-            if (kind := self.data.get(f"kind-{n}", "")) in USES
+            if (kind := self.data.get(f"kind-{n}", "")) in DESTINATIONS
         )
         return UsePictureColors(store.new_key(), self._picture.name, uses, self._picks)

@@ -13,7 +13,6 @@ from django.views.decorators.http import require_GET, require_POST
 from prism.errors import PrismError
 from prism.model.document import shown_path
 from prism.palette import importing, pictures, purposes
-from prism.palette.text_colors import MAX_TEXT
 from prism.view_models.pictures import marks
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
@@ -51,7 +50,7 @@ def preview(request: HttpRequest, project: Project) -> HttpResponse:
     """Show the colors of a text or a file, with what clashes, before anything is stored."""
     frame = _enter(request, project)
     form = forms.TextForm(request.POST, request.FILES)
-    text = request.POST.get("text", "")[:MAX_TEXT]
+    text = request.POST.get("text", "")
     if not form.is_valid():
         return _room(frame, writing.problems(form), text, 400)
     file = form.cleaned_data["file"]

@@ -103,5 +103,5 @@ def add_scale(request: HttpRequest, project: Project) -> HttpResponse:
 
 def _run(frame: MeasuresFrame, form: writing.CommandForm) -> HttpResponse:
     show = _copy if frame.page == "measures:copy" else _measures
-    typed = {name: str(value)[:4000] for name, value in frame.request.POST.items()}
+    typed = {name: str(value) for name, value in frame.request.POST.items()}
     return writing.run(frame, form, lambda problem, status: show(frame, problem, typed, status))

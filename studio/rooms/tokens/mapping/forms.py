@@ -12,10 +12,9 @@ from prism.edits import Command
 from prism.edits.cells import Cells, Paste, SetOnStep
 from prism.edits.command import list_fields
 from prism.edits.tokens import LinkLiterals, RenameGroup, SetGroupTier
-from prism.errors import EditError
 from studio.numbers import whole
 from studio.rooms.tokens.columns import InColumns, axis_of
-from studio.rooms.writing import CommandForm, named
+from studio.rooms.writing import CommandForm, named, text_of
 
 #: The field of a command that the one text box of the bar stands for.
 TEXT_IS = {
@@ -26,7 +25,6 @@ TEXT_IS = {
 }
 #: Fields of commands that have an input of their own on the bar.
 CHOICES = ("ramp", "source", "target", "replacement", "after")
-_MODULES = {edits.cells.__name__, edits.tokens.__name__}
 
 
 class CellsForm(CommandForm):
@@ -48,21 +46,18 @@ class CellsForm(CommandForm):
     @property
     def cells(self) -> Cells:
         """The cells meant."""
-        modes = _list(self.data.get("modes", "")) or self.texts("mode")[:400]
+        modes = _list(self.data.get("modes", "")) or self.texts("mode")
         axis = self._axis.key if self._axis else ""
         return Cells(self.tokens, axis, tuple(modes), self._picks)
 
     def command(self) -> Command:
-        name, values = named(self.data)
-        cls = edits.COMMANDS.get(name)
-        if cls is None or cls.__module__ not in _MODULES:
-            raise EditError("There is no such command here.", fix="Load the page again.")
-        values |= {one: self.data[one][:600] for one in CHOICES if one in self.data}
-        if field := values.pop("text-is", "") or TEXT_IS.get(name):
+        cls, values = named(self.data, edits.cells, edits.tokens)
+        values |= {one: text_of(self.data, one) for one in CHOICES if one in self.data}
+        if field := values.pop("text-is", "") or TEXT_IS.get(cls.id):
             values[field] = self.cleaned_data["text"]
         for field in list_fields(cls):
             values[field] = list(self.tokens)
-        return edits.from_fields(name, values | {"cells": self.cells})
+        return edits.from_fields(cls.id, values | {"cells": self.cells})
 
 
 class PasteForm(CellsForm):
@@ -74,7 +69,7 @@ class PasteForm(CellsForm):
 
 def _list(text: str) -> list[str]:
     try:
-        parsed = json.loads(text[:2_000_000]) if text else []
+        parsed = json.loads(text) if text else []
     except (ValueError, RecursionError):
         return []
     return [one for one in parsed if isinstance(one, str)] if isinstance(parsed, list) else []
@@ -96,7 +91,7 @@ class TierForm(CommandForm):
     tier = forms.CharField(max_length=20)
 
     def command(self) -> Command:
-        groups = tuple(self.texts("groups")[:2000])
+        groups = tuple(self.texts("groups"))
         return SetGroupTier(groups, self.cleaned_data["tier"])
 
 

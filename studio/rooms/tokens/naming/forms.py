@@ -29,7 +29,7 @@ class SchemeForm(CommandForm):
     def lines(self) -> tuple[tuple[str, str], ...]:
         """Name and words of each part, in order."""
         return tuple(
-            (self.data.get(f"part-{n}", "")[:60], self.data.get(f"words-{n}", "")[:2000])
+            (self.data.get(f"part-{n}", ""), self.data.get(f"words-{n}", ""))
             for n in range(MOST_PARTS)
         )
 
@@ -52,7 +52,7 @@ class NamesForm(CommandForm):
     @property
     def chosen(self) -> tuple[str, ...]:
         """Paths of the names that are not struck."""
-        return tuple(self.texts("take")[:5000])
+        return tuple(self.texts("take"))
 
     def command(self) -> Command:
         return AddNames(store.new_key(), self.cleaned_data["scheme"], self.chosen)

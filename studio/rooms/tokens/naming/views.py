@@ -84,7 +84,7 @@ def store_scheme(request: HttpRequest, project: Project) -> HttpResponse:
 
     def refuse(problem: str, status: int) -> HttpResponse:
         lines = [line for line in form.lines if any(line)]
-        return _room(frame, problem, lines, form.data.get("name", "")[:120], status=status)
+        return _room(frame, problem, lines, form.data.get("name", ""), status=status)
 
     return writing.run(frame, form, refuse, then)
 
