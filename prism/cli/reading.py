@@ -24,7 +24,7 @@ def load(source: str, maps: Sequence[str] = (), prefix: str = "k") -> Document:
     found = files.read(
         read_bytes(source), lambda: f"{prefix}{next(numbers)}", dict(map(_map, maps))
     )
-    for one in found.passed_over:
+    for one in found.skipped:
         click.echo(f"Skipped: {one.name} in {one.selector}: {one.reason}.", err=True)
     return found.document
 

@@ -52,7 +52,7 @@ def _unpack(archive: zipfile.ZipFile, name: str) -> tuple[dict[str, bytes], list
     if len(members) > MAX_FILES:
         raise FormatError(_TOO_MANY, place=name)
     files: dict[str, bytes] = {}
-    passed_over: list[str] = []
+    skipped: list[str] = []
     left = MAX_UNPACKED
     for info in members:
         path = safe_path(info.filename, name)
@@ -67,7 +67,7 @@ def _unpack(archive: zipfile.ZipFile, name: str) -> tuple[dict[str, bytes], list
                 fix="Make an ordinary zip file.",
             )
         if not path.endswith(".json") or path.startswith(_SKIPPED_FOLDERS):
-            passed_over.append(path)
+            skipped.append(path)
             continue
         if info.file_size > left:
             raise FormatError(_TOO_MUCH, place=name)
@@ -79,7 +79,7 @@ def _unpack(archive: zipfile.ZipFile, name: str) -> tuple[dict[str, bytes], list
         if left < 0:
             raise FormatError(_TOO_MUCH, place=name)
         files[path] = content
-    return _without_common_folder(files), passed_over
+    return _without_common_folder(files), skipped
 
 
 def safe_path(path: str, name: str) -> str:

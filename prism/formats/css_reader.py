@@ -1,7 +1,7 @@
 """CSS in: custom properties under any selectors and media conditions become tokens.
 
-Which selectors become modes is decided in ``css_selectors``. What cannot be a token is passed
-over and listed with the reason.
+Which selectors become modes is decided in ``css_selectors``. What cannot be a token is skipped
+and listed with the reason.
 """
 
 from __future__ import annotations
@@ -17,8 +17,8 @@ from prism.expressions.syntax import REFERENCE
 from prism.expressions.tiers import with_tiers
 from prism.expressions.values import parse
 from prism.formats import css_selectors
-from prism.formats.css import FEATURES
-from prism.formats.css_rules import Place, contents_of, inside_at_rule, nested_selectors
+from prism.formats.css_axes import AxesOfRules
+from prism.formats.css_rules import Place, Source, contents_of, inside_at_rule, nested_selectors
 from prism.formats.css_tokens import (
     alias_of,
     comma_parts,
@@ -28,10 +28,17 @@ from prism.formats.css_tokens import (
     trim,
     variables,
 )
-from prism.formats.css_values import PassedOver, Picks, Property, StyleSheet, folded, value_of
+from prism.formats.css_values import (
+    Picks,
+    Property,
+    SkippedDeclaration,
+    StyleSheet,
+    folded,
+    value_of,
+)
 from prism.formats.layers import NewKey
 from prism.formats.wholeness import whole
-from prism.model.document import Axis, Document, Follows, Mode, Token
+from prism.model.document import Axis, Document, Token
 from prism.model.names import derived_name, settle_names
 from prism.model.values import Condition, Value
 
@@ -68,14 +75,14 @@ class _Reader:
         self.new_key = new_key
         self.maps = {css_selectors.normalize(name): mode for name, mode in maps.items()}
         self.properties: dict[str, Property] = {}
-        self.passed: list[PassedOver] = []
-        self.modes: dict[str, dict[str, None]] = {}
-        self.base_modes: dict[str, str] = {}
-        self.schemes: dict[tuple[str, str], str] = {}
-        self.follows: dict[str, tuple[str, dict[str, str]]] = {}
+        self.skipped: list[SkippedDeclaration] = []
+        self.axes = AxesOfRules()
 
     def read(self, text: str) -> StyleSheet:
-        rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
+        self.source = Source(text)
+        rules = tinycss2.parse_stylesheet(
+            self.source.text, skip_comments=True, skip_whitespace=True
+        )
         if deeper_than(rules, MAX_NESTING):
             raise FormatError(
                 f"The style sheet is nested deeper than {MAX_NESTING} levels.", place=self.file
@@ -89,14 +96,14 @@ class _Reader:
             )
         self._light_dark()
         self._types()
-        axes = self._axes()
+        axes = self.axes.build([known.values for known in self.properties.values()], self.new_key)
         document = Document(
             name=self.file.rsplit("/", 1)[-1].removesuffix(".css"),
             axes=axes,
             tokens=with_tiers(tuple(self._tokens(axes))),
         )
         places = {token.path: f"{self.file}, --{token.path}" for token in document.tokens}
-        return StyleSheet(whole(settle_names(document), places), tuple(self.passed))
+        return StyleSheet(whole(settle_names(document), places), tuple(self.skipped))
 
     # Rules
 
@@ -110,6 +117,10 @@ class _Reader:
                     f"The style sheet cannot be read: {rule.message}.",
                     place=f"{self.file}, line {rule.source_line}, column {rule.source_column}",
                 )
+            if rule.type == "error" and (declaration := self.source.unreadable(rule)):
+                where = ", ".join(place.selectors)
+                reason = "cannot be read as a name, a colon and a value"
+                self.skipped.append(SkippedDeclaration(declaration, where, reason))
             if depth >= _MAX_DEPTH:
                 continue
             if rule.type == "qualified-rule":
@@ -135,20 +146,20 @@ class _Reader:
         if place.reason or not parts:
             reason = place.reason or "stands in no rule"
             where = ", ".join(parts)
-            self.passed.extend(PassedOver(one.name, where, reason) for one in custom)
+            self.skipped.extend(SkippedDeclaration(one.name, where, reason) for one in custom)
             return
         meanings = [css_selectors.read(part, preferences, self.maps) for part in parts]
         held = [one for one in meanings if not one.reason]
         for selector, meaning in zip(parts, meanings, strict=True):
             if meaning.reason and not (meaning.silent and held):
                 for one in custom:
-                    self.passed.append(PassedOver(one.name, selector, meaning.reason))
+                    self.skipped.append(SkippedDeclaration(one.name, selector, meaning.reason))
+        beside_base = any(not meaning.picks for meaning in held)
         for meaning in held:
-            self._meaning(meaning, bool(custom), any(not one.picks for one in held))
-            if scheme is not None and len(meaning.picks) == 1:
-                word = tinycss2.serialize(scheme.value).strip().split(" ")[-1].lower()
-                if word in ("light", "dark"):
-                    self.schemes[meaning.picks[0]] = word
+            if custom:
+                self.axes.add(meaning, beside_base)
+            if scheme is not None:
+                self.axes.set_color_scheme(meaning, tinycss2.serialize(scheme.value))
         for one in custom:
             known = self.properties.setdefault(one.name, Property(one.name))
             for selector, meaning in zip(parts, meanings, strict=True):
@@ -158,33 +169,18 @@ class _Reader:
                     known.values[picks] = trim(one.value)
                     known.selectors[picks] = selector
 
-    def _meaning(self, meaning: css_selectors.Meaning, custom: bool, beside_base: bool) -> None:
-        for axis, mode in meaning.picks if custom else ():
-            self.modes.setdefault(axis, {})[mode] = None
-            if beside_base and len(meaning.picks) == 1:
-                self.base_modes.setdefault(axis, mode)
-        for axis, feature, value in meaning.follows if custom else ():
-            known = self.follows.setdefault(axis, (feature, {}))
-            if known[0] == feature:
-                known[1][value] = dict(meaning.picks)[axis]
-
     def _light_dark(self) -> None:
         """Split values that hold ``light-dark()`` into one for each mode of an appearance."""
-        axis = next(
-            (a for a, modes in self.modes.items() if {"light", "dark"} & set(modes)), "appearance"
-        )
+        axis = self.axes.appearance
         for known in self.properties.values():
             for picks, tokens in list(known.values.items()):
                 if holds_function(tokens, "light-dark") and axis not in dict(picks):
+                    self.axes.add_light_dark(axis)
                     for mode in ("light", "dark"):
-                        self.modes.setdefault(axis, {})[mode] = None
                         more = tuple(sorted((*picks, (axis, mode))))
                         known.values.setdefault(more, tokens)
                         known.selectors.setdefault(more, known.selectors[picks])
                     del known.values[picks]
-                    self.follows.setdefault(
-                        axis, ("prefers-color-scheme", {"light": "light", "dark": "dark"})
-                    )
         self.dark_axis = axis
 
     # Types
@@ -277,52 +273,6 @@ class _Reader:
         """The declaration of a property that is nearest to a condition."""
         return known.values.get(picks) or known.values.get(()) or next(iter(known.values.values()))
 
-    def _ordered(self) -> list[str]:
-        """Names of the axes, so that of two equally specific rules the later one wins.
-
-        Where the rules of a style sheet ask for no one order, the axes stand as they came.
-        """
-        after: dict[str, set[str]] = {name: set() for name in self.modes}
-        for known in self.properties.values():
-            sets = [frozenset(axis for axis, _ in picks) for picks in known.values]
-            for i, earlier in enumerate(sets):
-                for later in sets[i + 1 :]:
-                    if len(earlier) == len(later) and len(later - earlier) == 1:
-                        after[next(iter(later - earlier))].update(earlier - later)
-        ordered: list[str] = []
-        while len(ordered) < len(after):
-            free = [n for n in after if n not in ordered and after[n] <= set(ordered)]
-            if not free:
-                return list(self.modes)
-            ordered.append(free[0])
-        return ordered
-
-    def _axes(self) -> tuple[Axis, ...]:
-        axes = []
-        for name in self._ordered():
-            found = self.modes[name]
-            modes = list(found)
-            default = self.base_modes.get(name)
-            if default is None:
-                default = "light" if {"dark", "light"} & set(modes) else "standard"
-                modes = [default, *(mode for mode in modes if mode != default)]
-            follows = self.follows.get(name)
-            axes.append(
-                Axis(
-                    self.new_key(),
-                    name,
-                    tuple(
-                        Mode(mode, mode, color_scheme=self.schemes.get((name, mode), ""))
-                        for mode in modes
-                    ),
-                    default,
-                    follows=Follows(follows[0], tuple(follows[1].items()))
-                    if follows and follows[0] in FEATURES
-                    else None,
-                )
-            )
-        return tuple(axes)
-
     def _tokens(self, axes: Iterable[Axis]) -> Iterator[Token]:
         keys = {axis.name: axis.key for axis in axes}
         for name, known in self.properties.items():
@@ -330,7 +280,7 @@ class _Reader:
             if known.type == "text" or any(mark in path for mark in "{}.") or path.startswith("$"):
                 reason = "is neither a color, a measure, a number, a font list nor a text"
                 for picks in known.values:
-                    self.passed.append(PassedOver(name, known.selectors[picks], reason))
+                    self.skipped.append(SkippedDeclaration(name, known.selectors[picks], reason))
                 continue
             values: dict[Condition, Value] = {}
             for picks in self._conditions(known):
@@ -339,8 +289,8 @@ class _Reader:
                 if text == "initial":
                     continue
                 if not self._reachable(text):
-                    self.passed.append(
-                        PassedOver(
+                    self.skipped.append(
+                        SkippedDeclaration(
                             name,
                             known.selectors.get(picks, ":root"),
                             "refers to a property that is not there",

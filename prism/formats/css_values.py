@@ -18,7 +18,7 @@ Picks = css_selectors.Picks
 
 
 @dataclass(frozen=True, slots=True)
-class PassedOver:
+class SkippedDeclaration:
     """A declaration that did not become a token's value, and why."""
 
     name: str
@@ -31,7 +31,7 @@ class StyleSheet:
     """The document a style sheet came to, and what was skipped."""
 
     document: Document
-    passed_over: tuple[PassedOver, ...]
+    skipped: tuple[SkippedDeclaration, ...]
 
 
 @dataclass(slots=True)

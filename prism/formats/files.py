@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from prism.errors import FormatError
 from prism.formats import archive, css, css_reader, palettes, plain, resolver, resolver_writer
-from prism.formats.css_values import PassedOver
+from prism.formats.css_values import SkippedDeclaration
 from prism.formats.layers import NewKey
 from prism.formats.recognition import kind_of
 from prism.model.document import Document
@@ -25,7 +25,7 @@ class ReadFiles:
     """A document and what of its files was skipped."""
 
     document: Document
-    passed_over: tuple[PassedOver, ...] = ()
+    skipped: tuple[SkippedDeclaration, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +68,7 @@ def _stem(document: Document) -> str:
 
 def _read_css(data: bytes, name: str, new_key: NewKey, maps: Maps | None) -> ReadFiles:
     sheet = css_reader.read(data, name, new_key, maps)
-    return ReadFiles(sheet.document, sheet.passed_over)
+    return ReadFiles(sheet.document, sheet.skipped)
 
 
 def _reader(read: Callable[[bytes, str, NewKey], Document]) -> Read:

@@ -355,8 +355,8 @@ class ArchiveTests(SimpleTestCase):
     def test_a_folder_comes_without_its_name_and_other_files_are_named(self):
         data = archive.write({"set/a.tokens.json": "{}", "set/b.json": "{}"})
         self.assertEqual(archive.read(data, "x.zip")[0], {"a.tokens.json": b"{}", "b.json": b"{}"})
-        files, passed_over = archive.read(archive.write({"a.json": "{}", "notes.txt": ""}), "x.zip")
-        self.assertEqual((list(files), passed_over), (["a.json"], ["notes.txt"]))
+        files, skipped = archive.read(archive.write({"a.json": "{}", "notes.txt": ""}), "x.zip")
+        self.assertEqual((list(files), skipped), (["a.json"], ["notes.txt"]))
 
     def test_paths_that_climb_out_are_refused(self):
         for name in ("../a.json", "a/../../b.json", "/etc/a.json", "..\\a.json", "C:/a.json"):

@@ -55,7 +55,7 @@ class SelectorTests(SimpleTestCase):
                 found = css_selectors.read(selector, preferences, {})
                 self.assertEqual((found.picks, found.reason), (expected, ""))
 
-    def test_what_is_passed_over(self):
+    def test_what_is_skipped(self):
         for selector, reason in (
             (".card", "names no mode"),
             (".card .title", "names no mode"),
@@ -111,7 +111,7 @@ class CssReaderTests(SimpleTestCase):
         self.assertEqual(
             values(read, "a"), {"": "rgba(1, 2, 3, 0.5)", "dark": "rgba(4, 5, 6, 0.5)"}
         )
-        self.assertEqual({one.name for one in read.passed_over}, {"--rgb"})
+        self.assertEqual({one.name for one in read.skipped}, {"--rgb"})
 
     def test_types_and_what_is_none_is_listed(self):
         read = sheet(
@@ -120,7 +120,7 @@ class CssReaderTests(SimpleTestCase):
         )
         types = {one.path: one.type for one in read.document.tokens}
         self.assertEqual(types, {"t": "duration", "n": "number", "f": "fontFamily", "s": "string"})
-        self.assertEqual([one.name for one in read.passed_over], ["--n", "--shadow", "--u"])
+        self.assertEqual([one.name for one in read.skipped], ["--n", "--shadow", "--u"])
 
     def test_nested_rules_are_read_and_nothing_is_dropped_unsaid(self):
         read = sheet(
@@ -130,8 +130,16 @@ class CssReaderTests(SimpleTestCase):
             "@media (min-width: 9px) { @supports (color: red) { :root { --d: #555 } } }"
         )
         self.assertEqual(values(read, "a"), {"": "#111", "night": "#222", "more": "#000"})
-        self.assertEqual([one.name for one in read.passed_over], ["--b", "--c", "--d"])
-        self.assertIn("@container", read.passed_over[1].reason)
+        self.assertEqual([one.name for one in read.skipped], ["--b", "--c", "--d"])
+        self.assertIn("@container", read.skipped[1].reason)
+
+    def test_declarations_that_cannot_be_read_are_listed(self):
+        read = sheet(
+            ":root { --a: #111; /* ; */ --odd name:#123;\r\n --b #fff; *zoom: 1; color red;"
+            " &[data-sky=night] { --a: #222; --c } }"
+        )
+        self.assertEqual(values(read, "a"), {"": "#111", "night": "#222"})
+        self.assertEqual([one.name for one in read.skipped], ["--odd name:#123", "--b #fff", "--c"])
 
     def test_names_keep_their_capitals_on_the_way_out(self):
         read = sheet(":root { --Brand-Ink: #111 }")

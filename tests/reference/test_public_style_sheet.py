@@ -70,9 +70,9 @@ class PublicStyleSheetTests(EngineTestCase):
             re.findall(r"(--[\w-]+)\s*:", re.sub(r"/\*.*?\*/", "", self.original, flags=re.S))
         )
         known = {f"--{one.path}" for one in self.read.document.tokens}
-        listed = {one.name for one in self.read.passed_over}
+        listed = {one.name for one in self.read.skipped}
         self.assertEqual(declared - known - listed, set())
-        self.assertTrue(all(one.reason and one.selector for one in self.read.passed_over))
+        self.assertTrue(all(one.reason and one.selector for one in self.read.skipped))
 
 
 def same(one, other):

@@ -66,7 +66,7 @@ class ShowTests(RoomCase):
         self.assertContains(response, "brine.8")
         self.assertNotContains(response, "spruce.8")
 
-    def test_what_is_unknown_in_an_address_is_passed_over(self):
+    def test_what_is_unknown_in_an_address_is_skipped(self):
         self.make(quillhaven.document())
         for query in ("theme=sky:green", "theme=%00", "columns=none", "cell=nope:dark", "pinned=x"):
             response = self.client.get(self.url("tokens:room") + "?" + query)
@@ -300,16 +300,29 @@ class ExchangeTests(RoomCase):
                 self.assertEqual((again.path, again.value()), ("text", Expression("#111111")))
         self.assertEqual(self.client.get(self.url("exchange:export", "exe")).status_code, 404)
 
-    def test_a_style_sheet_comes_with_a_list_of_what_was_passed_over(self):
+    def test_a_style_sheet_comes_with_a_list_of_what_was_skipped(self):
         css = b":root { --ink: #111; --shade: 0 1px 2px #000 } .dark { --ink: #eee } .odd { --ink: red }"
         response = self.client.post(
             self.url("exchange:import"),
             {"files": SimpleUploadedFile("a.css", css), "into": "here", "revision": 1},
             follow=True,
         )
-        self.assertContains(response, "1 token imported, with the axes appearance (light, dark).")
+        self.assertContains(response, "1 token imported, with axis appearance (light, dark).")
         self.assertContains(response, "the class .odd names no mode; map it to one: --ink.")
         self.assertContains(response, "--shade")
+
+    def test_a_long_list_of_what_was_skipped_is_cut_with_its_count(self):
+        classes = " ".join(f".odd-{i} {{ --a: red }}" for i in range(50))
+        broken = "; ".join(f"--b{i} #fff" for i in range(120))
+        css = f":root {{ --a: #111; {broken} }} {classes}".encode()
+        response = self.client.post(
+            self.url("exchange:import"),
+            {"files": SimpleUploadedFile("a.css", css), "into": "here", "revision": 1},
+            follow=True,
+        )
+        self.assertContains(response, "--b99 #fff and 20 more.")
+        self.assertNotContains(response, "--b100")
+        self.assertContains(response, "More was skipped, for 11 other reasons.")
 
     def test_its_findings_are_shown(self):
         self.import_files(*observatory_files().items())

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+import itertools
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -18,7 +19,7 @@ from prism.edits.imports import ImportDocument
 from prism.errors import PrismError
 from prism.formats import archive
 from prism.formats import files as formats
-from prism.formats.css_values import PassedOver
+from prism.formats.css_values import SkippedDeclaration
 from prism.model.document import Document
 from studio.accounts.permissions import may, requires
 from studio.rooms import page, writing
@@ -28,6 +29,9 @@ from studio.rooms.frame import Frame, enter
 from studio.rooms.themes import read_theme
 from studio.store import projects as store
 from studio.store.projects import Project
+
+#: Reasons, and names under a reason, that the report on an import says at most.
+MOST_REASONS, MOST_NAMED = 40, 100
 
 
 @requires("view")
@@ -71,17 +75,22 @@ def import_files(request: HttpRequest, project: Project) -> HttpResponse:
     messages.success(request, _sentence(read.document))
     if others:
         messages.warning(request, f"Skipped, not token files: {', '.join(others)}.")
-    for reason, names in _by_reason(read.passed_over).items():
-        messages.warning(request, f"Skipped, {reason}: {', '.join(names)}.")
+    for sentence in _skipped(read.skipped):
+        messages.warning(request, sentence)
     return redirect(reverse("exchange:room", args=[target.code]))
 
 
-def _by_reason(skipped: Iterable[PassedOver]) -> dict[str, dict[str, None]]:
-    """Names of declarations that did not become tokens, by the reason."""
+def _skipped(declarations: Iterable[SkippedDeclaration]) -> Iterator[str]:
+    """Sentences on the declarations that did not become tokens, one for each reason."""
     names: dict[str, dict[str, None]] = {}
-    for declaration in skipped:
+    for declaration in declarations:
         names.setdefault(declaration.reason, {})[declaration.name] = None
-    return names
+    for reason, of_reason in itertools.islice(names.items(), MOST_REASONS):
+        shown = ", ".join(itertools.islice(of_reason, MOST_NAMED))
+        more = len(of_reason) - MOST_NAMED
+        yield f"Skipped, {reason}: {shown}{f' and {more} more' if more > 0 else ''}."
+    if len(names) > MOST_REASONS:
+        yield f"More was skipped, for {len(names) - MOST_REASONS} other reasons."
 
 
 def _store(frame: Frame[Address], values: dict[str, Any], document: Document) -> Project:
@@ -118,7 +127,8 @@ def _sentence(document: Document) -> str:
     )
     count = len(document.tokens)
     sentence = f"{count} token{'' if count == 1 else 's'} imported"
-    return f"{sentence}, with the axes {axes}." if axes else f"{sentence}."
+    word = "axis" if len(document.axes) == 1 else "axes"
+    return f"{sentence}, with {word} {axes}." if axes else f"{sentence}."
 
 
 @requires("view")
