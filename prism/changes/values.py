@@ -10,7 +10,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 
 from prism.errors import EditError, ExpressionError
-from prism.expressions.values import check, leaves, nearest, parse, reference_of
+from prism.expressions.syntax import reference_of
+from prism.expressions.values import check, leaves, nearest, parse
 from prism.model.document import Document, Pairing, Token, shown_path
 from prism.model.values import BASE, Condition, Expression, Value
 from prism.resolution.breaks import breaks

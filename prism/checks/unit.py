@@ -6,19 +6,17 @@ from collections.abc import Iterator
 
 from prism.checks.check import Analyzed, Check, Finding
 from prism.expressions.evaluation import Calculation, Quantity
+from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import shown_path
 from prism.resolution.answers import css_value
-
-#: Units of the Design Tokens Format Module, by type (from memory).
-UNITS = {"dimension": ("px", "rem"), "duration": ("ms", "s")}
 
 
 def run(analysis: Analyzed) -> Iterator[Finding]:
     """A finding for each length or duration in a unit that other readers do not know."""
     resolver = analysis.resolver
     for token in analysis.document.tokens:
-        units = UNITS.get(token.type)
-        if units is None:
+        units = TOKEN_TYPES[token.type].units
+        if not units:
             continue
         value = resolver.resolve(token.key, resolver.default_theme).value
         if isinstance(value, Calculation) or (

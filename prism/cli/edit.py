@@ -15,7 +15,7 @@ from prism.cli.printing import show, write_files
 from prism.cli.reading import load
 from prism.edits.command import field_names, list_fields
 from prism.errors import PrismError
-from prism.expressions.values import reference_of
+from prism.expressions.syntax import reference_of
 from prism.formats import files
 from prism.model.document import Axis, Document
 from prism.resolution.current import resolver_of

@@ -12,8 +12,9 @@ from dataclasses import dataclass
 from prism.changes.outcome import Outcome
 from prism.changes.values import Setting, cell_condition, set_values
 from prism.errors import EditError
+from prism.expressions.syntax import reference_of
 from prism.expressions.typed_input import read_typed, reference_to, shown_path_or_root
-from prism.expressions.values import reference_of, references, rewrite
+from prism.expressions.values import references, rewrite
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import BASE, Condition, Expression, Value
 from prism.palette import building, matching

@@ -51,6 +51,12 @@ STRATEGIES = ("nearest", "up", "down", "to-zero")
 _FUNCTIONS = ("rgb", "rgba", "hsl", "hsla", "hwb", "lab", "lch", "oklab", "oklch", "color")
 
 
+def reference_of(text: str) -> str:
+    """The path where the whole text is one ``{path}``; empty otherwise."""
+    match = REFERENCE.fullmatch(text.strip())
+    return match[1].strip() if match else ""
+
+
 @dataclass(slots=True)
 class _Source:
     """The author's text, the text tinycss2 reads, and where each reference stood."""

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import re
 
-from prism.expressions.values import decode, encode, reference_of
+from prism.expressions.syntax import reference_of
+from prism.expressions.values import decode, encode
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import Expression, Value
 

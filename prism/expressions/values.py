@@ -6,87 +6,21 @@ import difflib
 import json
 import re
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass
 from functools import lru_cache
 
-from prism.color import space
 from prism.errors import ExpressionError
-from prism.expressions import evaluation as evaluate
-from prism.expressions import syntax
-from prism.expressions.evaluation import Calculation, Lookup, Quantity
-from prism.expressions.syntax import REFERENCE
-from prism.expressions.tree import ColorCall, ColorLiteral, Mix, Node, references_in
+from prism.expressions.evaluation import Lookup
+from prism.expressions.parsed import Parsed, Plain
+from prism.expressions.syntax import REFERENCE, reference_of
+from prism.expressions.types import TOKEN_TYPES
+from prism.expressions.types.reading import evaluate
 from prism.model.values import Composite, Expression, Listing, Value
 
 _MAX_TEXT = 2000
 _COMPARED = 400
-#: Types whose values are computed, and those whose text may only be one whole reference.
-_NUMERIC = ("dimension", "duration", "number")
-_TEXTUAL = ("string", "boolean", "fontFamily", "fontWeight", "strokeStyle")
 
-# Design Tokens Format Module, font weight keywords (from memory of the module).
-FONT_WEIGHTS = {
-    "thin": 100, "hairline": 100, "extra-light": 200, "ultra-light": 200, "light": 300,
-    "normal": 400, "regular": 400, "book": 400, "medium": 500, "semi-bold": 600,
-    "demi-bold": 600, "bold": 700, "extra-bold": 800, "ultra-bold": 800, "black": 900,
-    "heavy": 900, "extra-black": 950, "ultra-black": 950,
-}  # fmt: skip
-STROKE_STYLES = (
-    "solid", "dashed", "dotted", "double", "groove", "ridge", "outset", "inset",
-)  # fmt: skip
-
-#: The parts of each composite type and the type of each part.
-PARTS: dict[str, dict[str, str]] = {
-    "shadow": {
-        "color": "color", "offsetX": "dimension", "offsetY": "dimension",
-        "blur": "dimension", "spread": "dimension", "inset": "boolean",
-    },
-    "border": {"color": "color", "width": "dimension", "style": "strokeStyle"},
-    "transition": {
-        "duration": "duration", "delay": "duration", "timingFunction": "cubicBezier",
-    },
-    "typography": {
-        "fontFamily": "fontFamily", "fontSize": "dimension", "fontWeight": "fontWeight",
-        "letterSpacing": "dimension", "lineHeight": "number",
-    },
-    "gradient": {"color": "color", "position": "number"},
-    "strokeStyle": {"dashArray": "dimension", "lineCap": "string"},
-}  # fmt: skip
-#: Types that no single text can be a value of.
-MANY_PARTS = ("shadow", "border", "gradient", "typography", "transition", "cubicBezier")
-#: Parts that may be left out.
-OPTIONAL = ("inset",)
 #: Types whose value may be a list, and the type of an item.
-ITEMS = {
-    "shadow": "shadow",
-    "gradient": "gradient",
-    "fontFamily": "fontFamily",
-    "cubicBezier": "number",
-    "dimension": "dimension",
-}
-
-
-Plain = space.Color | Quantity | Calculation | float | str | bool
-
-
-@dataclass(frozen=True, slots=True)
-class Parsed:
-    """What a text means.
-
-    ``reference`` is the path where the whole text is one; ``literal`` a value without
-    references; ``tree`` what has to be computed; ``references`` every path in it, in order.
-    """
-
-    reference: str = ""
-    literal: Plain | None = None
-    tree: Node | None = None
-    references: tuple[str, ...] = ()
-
-
-def reference_of(text: str) -> str:
-    """The path where the whole text is one ``{path}``; empty otherwise."""
-    match = REFERENCE.fullmatch(text.strip())
-    return match[1].strip() if match else ""
+ITEMS = {known.name: known.items for known in TOKEN_TYPES.values() if known.items}
 
 
 @lru_cache(maxsize=131072)
@@ -103,78 +37,24 @@ def parse(text: str, type: str) -> Parsed:
     path = reference_of(text)
     if path:
         return Parsed(reference=path, references=(path,))
-    source = text.strip()
-    if type in _TEXTUAL:
-        return Parsed(literal=_literal(text, type))
-    if type == "color":
-        if space.is_hex(source):
-            return Parsed(literal=space.parse(source))
-        color = syntax.parse_color(source)
-        if isinstance(color, ColorLiteral):
-            return Parsed(literal=color.color)
-        return _computed(color, type)
-    if type in _NUMERIC:
-        return _computed(syntax.parse_math(source), type)
-    raise ExpressionError(f"A {type} is made of parts and has no single text.")
-
-
-def _computed(tree: Node, type: str) -> Parsed:
-    """A tree, or what it comes to where it refers to nothing."""
-    found = tuple(references_in(tree))
-    parsed = Parsed(tree=tree, references=found)
-    if found:
-        return parsed
-    literal = evaluate_tree(parsed, type, _nothing)
-    return Parsed(literal=literal, tree=tree)
-
-
-def _nothing(path: str, types: tuple[str, ...]) -> object:
-    raise ExpressionError(f"{{{path}}} cannot stand here.")
+    read = TOKEN_TYPES[type].parse
+    if read is None:
+        raise ExpressionError(f"A {type} is made of parts and has no single text.")
+    return read(text)
 
 
 def evaluate_tree(parsed: Parsed, type: str, look: Lookup) -> Plain:
     """The value of a parsed expression that is not one whole reference."""
-    tree = parsed.tree
     if parsed.literal is not None:
         return parsed.literal
-    assert tree is not None
-    if type == "color":
-        assert isinstance(tree, ColorLiteral | ColorCall | Mix)
-        return evaluate.evaluate_color(tree, look)
-    assert not isinstance(tree, ColorLiteral | ColorCall | Mix)
-    return evaluate.evaluate_numeric(tree, type, look)
-
-
-def _literal(text: str, type: str) -> Plain:
-    source = text.strip()
-    if type == "string":
-        return text
-    if type == "boolean":
-        if source not in ("true", "false"):
-            raise ExpressionError(f"“{source[:60]}” is neither true nor false.")
-        return source == "true"
-    if type == "fontWeight":
-        if source.lower() in FONT_WEIGHTS:
-            return source.lower()
-        weight = evaluate.evaluate_numeric(syntax.parse_math(source), "number", _nothing)
-        if not (isinstance(weight, float) and 1 <= weight <= 1000):
-            raise ExpressionError("A font weight lies between 1 and 1000.")
-        return weight
-    if type == "fontFamily":
-        if not source:
-            raise ExpressionError("A font family needs a name.")
-        return source
-    if source not in STROKE_STYLES:
-        raise ExpressionError(
-            f"“{source[:60]}” is not a line style.", fix="Use " + ", ".join(STROKE_STYLES) + "."
-        )
-    return source
+    assert parsed.tree is not None
+    return evaluate(parsed.tree, type, look)
 
 
 def part_type(type: str, part: str) -> str:
     """The type of a named part; ``ExpressionError`` where the type has no such part."""
     try:
-        return PARTS[type][part]
+        return TOKEN_TYPES[type].parts[part]
     except KeyError:
         raise ExpressionError(f"A {type} has no part named “{part}”.") from None
 
@@ -202,16 +82,18 @@ def check(value: Value, type: str) -> None:
 
 def _check_shape(value: Value, type: str) -> None:
     """What a value of many parts must have (Design Tokens Format Module, from memory)."""
+    token_type = TOKEN_TYPES[type]
     if isinstance(value, Listing):
-        if type == "cubicBezier":
-            _check_curve(value)
+        if token_type.check_list is not None:
+            token_type.check_list(value)
         for item in value.items:
-            _check_shape(item, ITEMS[type])
+            _check_shape(item, token_type.items)
         if not value.items:
             raise ExpressionError(f"A list of {type} is empty.")
     elif isinstance(value, Composite):
         names = [name for name, _ in value.parts]
-        missing = [name for name in PARTS[type] if name not in names and name not in OPTIONAL]
+        needed = [name for name in token_type.parts if name not in token_type.optional]
+        missing = [name for name in needed if name not in names]
         if missing:
             raise ExpressionError(f"A {type} lacks its {' and '.join(missing)}.")
         if len(set(names)) != len(names):
@@ -219,20 +101,8 @@ def _check_shape(value: Value, type: str) -> None:
         for name, part in value.parts:
             if not (type == "strokeStyle" and name == "dashArray"):
                 _check_shape(part, part_type(type, name))
-    elif type in MANY_PARTS and not reference_of(value.text):
+    elif token_type.parse is None and not reference_of(value.text):
         raise ExpressionError(f"A {type} is made of parts and has no single text.")
-
-
-def _check_curve(value: Listing) -> None:
-    if len(value.items) != 4:
-        raise ExpressionError("A cubic Bézier curve has four numbers.")
-    for place in (0, 2):
-        item = value.items[place]
-        literal = parse(item.text, "number").literal if isinstance(item, Expression) else None
-        if isinstance(literal, float) and not 0 <= literal <= 1:
-            raise ExpressionError(
-                "The first and third number of a cubic Bézier curve lie between 0 and 1."
-            )
 
 
 def references(value: Value, type: str) -> Iterator[str]:
@@ -263,9 +133,9 @@ def _rewritten(text: str, type: str, renamed: Mapping[str, str]) -> str:
         path = match[1].strip()
         return "{" + renamed[path] + "}" if path in renamed else match[0]
 
-    if type in _TEXTUAL:
-        return REFERENCE.sub(turn, text) if reference_of(text) else text
-    return REFERENCE.sub(turn, text)
+    if TOKEN_TYPES[type].inner_references or reference_of(text):
+        return REFERENCE.sub(turn, text)
+    return text
 
 
 def nearest(path: str, known: Iterable[str]) -> str:

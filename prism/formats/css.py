@@ -14,7 +14,8 @@ from itertools import product
 from prism.color import space
 from prism.errors import ExpressionError
 from prism.expressions.evaluation import css as css_tree
-from prism.expressions.values import ITEMS, parse, part_type, reference_of
+from prism.expressions.syntax import reference_of
+from prism.expressions.values import ITEMS, parse, part_type
 from prism.model.document import Axis, Document, Token
 from prism.model.names import axis_names, css_names, free_name, mode_names, segment
 from prism.model.values import BASE, Composite, Condition, Expression, Listing, Value

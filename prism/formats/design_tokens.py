@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from prism.errors import FormatError
-from prism.expressions.values import reference_of
+from prism.expressions.syntax import reference_of
 from prism.formats.token_values import pointer_path
 from prism.model.document import TYPES
 from prism.model.storable import MAX_PATH

@@ -13,18 +13,19 @@ from dataclasses import replace
 
 from prism.color import space
 from prism.errors import ExpressionError, PrismError
+from prism.expressions.types import TOKEN_TYPES
 from prism.expressions.values import leaves, parse
 from prism.formats import design_tokens, statements, token_values
 from prism.formats.layout import Layout, Slot, Tree
 from prism.formats.spots import Spots, slot_of
-from prism.model.document import TYPES, Document, Token
+from prism.model.document import Document, Token
 from prism.model.imported import Layer
 from prism.model.names import segment
 from prism.model.values import BASE, Condition, Expression, Value
 from prism.resolution.answers import Items, Parts, css_value
 from prism.resolution.resolver import Resolver, Theme
 
-_STANDARD_TYPES = frozenset(TYPES) - {"string", "boolean"}
+_STANDARD_TYPES = frozenset(known.name for known in TOKEN_TYPES.values() if known.standard)
 
 
 class Placement:

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from prism.expressions.values import reference_of
+from prism.expressions.syntax import reference_of
 from prism.formats import design_tokens, strict_json, token_values
 from prism.formats.layers import OWN, Tree
 from prism.model.imported import Layer

@@ -10,13 +10,13 @@ from collections.abc import Container, Iterable, Iterator
 
 from prism.color import space
 from prism.errors import ExpressionError
+from prism.expressions.syntax import reference_of
 from prism.expressions.values import (
     ITEMS,
     evaluate_tree,
     nearest,
     parse,
     part_type,
-    reference_of,
     references,
 )
 from prism.model.document import Document, Token, shown_path

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from prism.expressions.values import reference_of
+from prism.expressions.syntax import reference_of
 from prism.model.document import Axis, Document, Mode, Ramp, Token, shown_path
 from prism.model.values import Expression
 from prism.resolution.answers import Answer

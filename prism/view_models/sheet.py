@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
 
-from prism.expressions.values import reference_of, value_text
+from prism.expressions.syntax import reference_of
+from prism.expressions.values import value_text
 from prism.model.document import TIERS, Axis, Mode, Tier, Token, shown_path
 from prism.model.values import BASE, Condition, Value
 from prism.resolution.answers import Answer

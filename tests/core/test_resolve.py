@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from django.test import SimpleTestCase
 
-from prism.expressions.values import reference_of
+from prism.expressions.syntax import reference_of
 from prism.model.document import Document
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.compiled import strength

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from urllib.parse import quote
@@ -14,6 +14,8 @@ from prism.view_models.palette import Head, Strip, Swatch
 from studio.rooms.frame import AnyFrame
 
 _KEPT = 2000
+#: So many characters of a name stand beside the contrast in the narrowest swatch.
+_SHORT_NAME = 5
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +40,12 @@ class _Steps:
     steps: tuple[_Step, ...]
     in_hex: bool
     named: bool
+    tall: bool
+
+
+def is_tall(names: Iterable[str]) -> bool:
+    """Whether names of steps need a line of their own above the contrast."""
+    return any(len(name) > _SHORT_NAME for name in names)
 
 
 def markup(
@@ -47,7 +55,9 @@ def markup(
     rest = frame.query(swatch=None, ramp=None, view=None)
     base = f"{rest}&" if rest else "?"
     steps = tuple(_step(swatch, base, current) for swatch in strip.swatches)
-    return _markup(_Steps(steps, notation == "hex", len(steps) != len(heads)))
+    named = len(steps) != len(heads)
+    tall = named and is_tall(step.name for step in steps)
+    return _markup(_Steps(steps, notation == "hex", named, tall))
 
 
 @lru_cache(maxsize=_KEPT)

@@ -7,10 +7,12 @@ from typing import Any
 
 from django import template
 from django.template.context import Context
+from django.utils.html import format_html, format_html_join
 
 from prism.color.contrast import truncate_ratio
 from prism.color.space import hex_text, parse_function
-from prism.expressions.values import reference_of
+from prism.expressions.syntax import reference_of
+from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import Document, Mode, Pairing, shown_path
 from prism.resolution.contrast import Reading, summary
 from studio.rooms.frame import AnyFrame
@@ -53,6 +55,17 @@ def bare(text: str) -> str:
     """A value as it is shown in a cell: a reference without its braces."""
     path = reference_of(text)
     return shown_path(path) if path else text
+
+
+@register.filter
+def hint(type: str) -> str:
+    """What can be typed as a value of a type of token; names and values as code."""
+    pieces = TOKEN_TYPES[type].hint.split("`")
+    code = (
+        (format_html("<code>{}</code>", piece) if i % 2 else piece,)
+        for i, piece in enumerate(pieces)
+    )
+    return format_html_join("", "{}", code)
 
 
 @register.filter

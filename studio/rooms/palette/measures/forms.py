@@ -11,6 +11,7 @@ from prism.edits import Command
 from prism.edits.cells import SetValue
 from prism.edits.measures import AddMeasure, AddScale
 from prism.errors import EditError
+from prism.expressions.types import TOKEN_TYPES
 from prism.model.values import BASE
 from prism.view_models import measures
 from studio.rooms.frame import Frame
@@ -18,16 +19,8 @@ from studio.rooms.palette.measures.address import MeasuresAddress
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
 
-MEASURE_TYPES = (
-    "dimension",
-    "number",
-    "duration",
-    "fontWeight",
-    "fontFamily",
-    "cubicBezier",
-    "strokeStyle",
-)
-COPY_TYPES = ("string", "boolean")
+MEASURE_TYPES = tuple(known.name for known in TOKEN_TYPES.values() if known.room == "measures")
+TEXT_TYPES = tuple(known.name for known in TOKEN_TYPES.values() if known.room == "texts")
 
 
 class ValueForm(CommandForm):
@@ -57,7 +50,7 @@ class AddForm(CommandForm):
     """A single token."""
 
     path = forms.CharField(max_length=300)
-    type = forms.ChoiceField(choices=[(name, name) for name in MEASURE_TYPES + COPY_TYPES])
+    type = forms.ChoiceField(choices=[(name, name) for name in MEASURE_TYPES + TEXT_TYPES])
     value = forms.CharField(max_length=2000, strip=False)
 
     def command(self) -> Command:

@@ -72,7 +72,7 @@ def _copy(
     context = {
         "sheet": measures.copy(frame.resolver, frame.theme, axis),
         "axis_names": frame.analysis.axis_names,
-        "types": forms.COPY_TYPES,
+        "types": forms.TEXT_TYPES,
         "problem": problem,
         "typed": typed or {},
     }
