@@ -12,24 +12,15 @@ from prism.color.contrast import relative_luminance
 from prism.derive.mapping import is_rung, ladder_of
 from prism.expressions.typed_input import reference_to
 from prism.expressions.values import references
+from prism.model import lexicon
 from prism.model.document import Document, Pairing, Token
-from prism.model.roles import words_of
+from prism.model.lexicon import words_of
 from prism.model.values import Expression, Value
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
 
-_SURFACE = frozenset(
-    ["surface", "ground", "background", "bg", "page", "card", "raised", "sunken", "level"]
-)
-#: Names of levels from the lowest up; a surface of another name lies as high as a card.
-_RISE = (
-    ("sunken", "well"),
-    ("page", "base", "ground", "canvas", "background", "bg"),
-    ("card", "panel"),
-    ("raised",),
-    ("floating", "top", "menu", "popover"),
-    ("modal", "dialog", "overlay"),
-)
+_SURFACE = lexicon.SURFACE | lexicon.CARD | {"page", "raised", "sunken", "level"}
+#: Places among the levels; a surface of another name lies as high as a card.
 _PAGE, _CARD = 1, 2
 
 
@@ -147,7 +138,7 @@ def _rank(token: Token) -> int:
     if numbers:
         return _PAGE + numbers[0]
     for some in (words[1:], words):
-        known = [place for place, names in enumerate(_RISE) if set(names) & set(some)]
+        known = [place for place, names in enumerate(lexicon.LEVELS) if names & set(some)]
         if known:
             return max(known)
     return _CARD

@@ -13,28 +13,16 @@ from prism.derive.mapping import along, is_rung, ladder_of, opposite
 from prism.derive.tuning import Row, Trial
 from prism.errors import EditError
 from prism.expressions.values import references
+from prism.model import lexicon
 from prism.model.document import Document, Mode, Token
-from prism.model.roles import words_of
+from prism.model.lexicon import words_of
 from prism.model.values import Condition, Expression, Value
 from prism.resolution.current import resolver_of
 
-_UTILITY = frozenset(
-    [
-        "text",
-        "surface",
-        "line",
-        "ground",
-        "background",
-        "bg",
-        "ink",
-        "border",
-        "divider",
-        "veil",
-        "shadow",
-        "page",
-        "card",
-    ]
-)
+_UTILITY = (
+    lexicon.TEXT | lexicon.SURFACE | lexicon.LINE | lexicon.OVERLAY | lexicon.SHADOW
+    | lexicon.PAGE | lexicon.CARD
+)  # fmt: skip
 
 
 def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:

@@ -15,8 +15,9 @@ from prism.changes.references import check_path
 from prism.changes.structure import add_tokens
 from prism.errors import EditError
 from prism.expressions.typed_input import reference_to
+from prism.model import lexicon
 from prism.model.document import Document, Ramp, Scheme, Token
-from prism.model.roles import words_of
+from prism.model.lexicon import words_of
 from prism.model.storable import MAX_NAME
 from prism.model.values import BASE, Condition, Value
 from prism.palette import covering
@@ -149,13 +150,11 @@ _NEUTRAL_STEPS = {
 }
 _STATES = {"rest": 0, "hover": 1, "pressed": 2, "selected": 1}
 _AREAS = {
-    "text": frozenset(["text", "label", "ink", "title", "icon", "foreground"]),
-    "line": frozenset(["line", "border", "divider", "outline", "stroke", "ring"]),
-    "surface": frozenset(
-        ["surface", "fill", "background", "ground", "page", "card", "row", "menu", "field"]
-    ),
+    "text": lexicon.TEXT | lexicon.LABEL,
+    "line": lexicon.LINE | {"ring"},
+    "surface": lexicon.SURFACE | lexicon.FILL | {"page", "card", "menu"},
 }
-_ACCENT = frozenset(["accent", "action", "primary", "brand", "button", "link", "focus", "selected"])
+_ACCENT = lexicon.ACTION | lexicon.LINK | lexicon.FOCUS | {"brand", "button", "selected"}
 
 
 Guess = Callable[[str], tuple[tuple[Condition, Value], ...]]

@@ -13,7 +13,7 @@ from prism.derive.levels import plain_ends
 from prism.derive.mapping import ladder_of
 from prism.expressions.typed_input import reference_to
 from prism.model.document import Document, Mode, Pairing, Token
-from prism.model.roles import words_of
+from prism.model.roles import is_page
 from prism.model.values import Condition, Value
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
@@ -176,7 +176,7 @@ def _grounds(document: Document, tokens: list[Token]) -> dict[str, str]:
         (
             token.key
             for token in document.tokens
-            if token.tier == "semantic" and {"surface", "page"} <= set(words_of(token.path))
+            if token.tier == "semantic" and is_page(token.path)
         ),
         "",
     )

@@ -2,19 +2,12 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
+from prism.model import lexicon
 from prism.model.document import Document, Token
-
-_WORD = re.compile(r"[A-Za-z][a-z]*|\d+")
-_GROUND = frozenset(("surface", "ground", "background", "bg", "canvas"))
-_TEXT = frozenset(("text", "ink", "foreground", "fg", "content"))
-_LINE = frozenset(("line", "border", "stroke", "divider", "outline"))
-_ACT = frozenset(("action", "accent", "primary", "interactive"))
-_SIGNAL = frozenset(("signal", "status", "feedback", "state"))
-_PLAIN = frozenset(("main", "primary", "default", "base", "body", "root", "fill", "strong"))
+from prism.model.lexicon import words_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,38 +30,33 @@ def _slot(name: str, *words: frozenset[str] | str, type: str = "color") -> Slot:
 
 #: The slots that the shipped scenes use, in the order they are listed.
 SLOTS = (
-    _slot("page", _GROUND, "page base canvas"),
-    _slot("card", _GROUND, "card panel"),
-    _slot("raised", _GROUND, "raised high"),
-    _slot("sunken", _GROUND, "sunken well low"),
-    _slot("ink", _TEXT, "main primary default body"),
-    _slot("muted", _TEXT, "muted secondary quiet"),
-    _slot("faint", _TEXT, "faint tertiary disabled"),
-    _slot("link", _TEXT, "link"),
-    _slot("line", _LINE, "soft subtle default"),
-    _slot("line-strong", _LINE, "strong control"),
-    _slot("action", _ACT, _PLAIN),
-    _slot("action-label", _ACT | _TEXT, "label accent"),
-    _slot("action-quiet", _ACT, "quiet soft tint"),
-    _slot("highlight", "highlight lamp second", _PLAIN),
-    _slot("highlight-label", "highlight lamp second", "label"),
-    _slot("go", _SIGNAL, "go success ok"),
-    _slot("wait", _SIGNAL, "wait hold late warning"),
-    _slot("stop", _SIGNAL, "stop danger error"),
-    _slot("note", _SIGNAL, "note info information notice"),
-    _slot("veil", "veil overlay scrim wash", _GROUND | frozenset(("hover", "soft"))),
-    _slot("veil-strong", "veil overlay scrim wash", "pressed strong selected"),
-    _slot("focus", "focus", "ring line outline"),
-    _slot("radius", "radius corner", "card panel", type="dimension"),
-    _slot("radius-small", "radius corner", "control small", type="dimension"),
-    _slot("gap", "space spacing", "gap base snug row", type="dimension"),
-    _slot("lift", "shadow elevation", "card raised", type="shadow"),
+    _slot("page", lexicon.SURFACE, lexicon.PAGE),
+    _slot("card", lexicon.SURFACE, lexicon.CARD),
+    _slot("raised", lexicon.SURFACE, lexicon.RAISED),
+    _slot("sunken", lexicon.SURFACE, lexicon.SUNKEN),
+    _slot("ink", lexicon.TEXT, lexicon.MAIN - {"base"}),
+    _slot("muted", lexicon.TEXT, lexicon.QUIETER - {"subtle"}),
+    _slot("faint", lexicon.TEXT, lexicon.FAINT),
+    _slot("link", lexicon.TEXT, lexicon.LINK),
+    _slot("line", lexicon.LINE, "soft subtle default"),
+    _slot("line-strong", lexicon.LINE, "strong control"),
+    _slot("action", lexicon.ACTION, lexicon.PLAIN),
+    _slot("action-label", lexicon.ACTION | lexicon.TEXT, "label accent"),
+    _slot("action-quiet", lexicon.ACTION, "quiet soft tint"),
+    _slot("highlight", lexicon.HIGHLIGHT, lexicon.PLAIN),
+    _slot("highlight-label", lexicon.HIGHLIGHT, "label"),
+    _slot("go", lexicon.STATUS, lexicon.SUCCESS),
+    _slot("wait", lexicon.STATUS, lexicon.WARNING),
+    _slot("stop", lexicon.STATUS, lexicon.ERROR),
+    _slot("note", lexicon.STATUS, lexicon.INFORMATION),
+    _slot("veil", lexicon.OVERLAY, lexicon.SURFACE | {"hover", "soft"}),
+    _slot("veil-strong", lexicon.OVERLAY, lexicon.STRONG),
+    _slot("focus", lexicon.FOCUS, lexicon.LINE | {"ring"}),
+    _slot("radius", lexicon.RADIUS, lexicon.CARD, type="dimension"),
+    _slot("radius-small", lexicon.RADIUS, "control small", type="dimension"),
+    _slot("gap", lexicon.SPACE, "gap base snug row", type="dimension"),
+    _slot("lift", lexicon.SHADOW, lexicon.CARD | lexicon.RAISED, type="shadow"),
 )
-
-
-def words_of(path: str) -> list[str]:
-    """The words of a path, lower case; camel case counts as several."""
-    return [word.lower() for word in _WORD.findall(path.replace("$root", "root"))]
 
 
 def guess(document: Document, slots: Iterable[Slot] = SLOTS) -> dict[str, str]:
@@ -95,6 +83,11 @@ def guess(document: Document, slots: Iterable[Slot] = SLOTS) -> dict[str, str]:
 
 def _fits(words: set[str], slot: Slot) -> bool:
     return meets(words, slot.words)
+
+
+def is_page(path: str) -> bool:
+    """Whether a name says that it is the page everything stands on."""
+    return meets(set(words_of(path)), (lexicon.SURFACE, lexicon.PAGE))
 
 
 def meets(words: set[str], wanted: tuple[frozenset[str], ...]) -> bool:

@@ -9,15 +9,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from prism.expressions.typed_input import shown_path_or_root
+from prism.model import lexicon
 from prism.model import roles as bindings
 from prism.model.document import Document, Token
-from prism.model.roles import words_of
+from prism.model.lexicon import words_of
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
-
-_GROUND = frozenset(["surface", "ground", "background", "bg", "canvas", "page"])
-_TEXT = frozenset(["text", "ink", "foreground", "fg", "content"])
-_SIGNAL = frozenset(["signal", "status", "feedback", "state", "semantic"])
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,34 +42,34 @@ def _need(
 #: What is looked for, in the order it is listed. Hues are OKLCH degrees, common practice.
 NEEDS = (
     _need("page", "page background", "Everything stands on it.", "surface.page",
-          _GROUND, "page base canvas main", make="page"),
+          lexicon.SURFACE | lexicon.PAGE, lexicon.PAGE | {"main"}, make="page"),
     _need("card", "card background", "Cards must stand out from the page.", "surface.card",
-          _GROUND, "card panel raised", make="card"),
+          lexicon.SURFACE, lexicon.CARD | {"raised"}, make="card"),
     _need("text", "text", "Words must be readable.", "text.main",
-          _TEXT, "main primary default body base", make="ink"),
+          lexicon.TEXT, lexicon.MAIN, make="ink"),
     _need("muted", "muted text", "For text that supports the main text.", "text.muted",
-          _TEXT, "muted secondary quiet subtle", make="muted"),
+          lexicon.TEXT, lexicon.QUIETER, make="muted"),
     _need("line", "lines", "Lines separate parts.", "line.soft",
-          "line border stroke divider outline separator", make="line"),
+          lexicon.LINE, make="line"),
     _need("action", "action fill", "The main action must stand out.", "action.fill",
-          "action accent primary interactive button", "fill main default base surface",
+          lexicon.ACTION | {"button"}, "fill main default base surface",
           make="action"),
     _need("focus", "focus", "Keyboard users must see where they are.", "focus.ring",
-          "focus", make="focus"),
+          lexicon.FOCUS, make="focus"),
     _need("success", "success", "Something went well.", "signal.success",
-          "success go ok positive done", make="signal", hue=150),
+          lexicon.SUCCESS, make="signal", hue=150),
     _need("warning", "warning", "Something needs care.", "signal.warning",
-          "warning wait caution late alert", make="signal", hue=80),
+          lexicon.WARNING, make="signal", hue=80),
     _need("error", "error", "Something went wrong.", "signal.error",
-          "error stop danger negative critical fail", make="signal", hue=25),
+          lexicon.ERROR, make="signal", hue=25),
     _need("information", "information", "Something is worth knowing.", "signal.information",
-          "information info note notice", make="signal", hue=240),
+          lexicon.INFORMATION, make="signal", hue=240),
     _need("veil", "veils", "For hover states and dialogs.", "veil.hover",
-          "veil overlay scrim wash", make="veil"),
+          lexicon.OVERLAY, make="veil"),
 )  # fmt: skip
 BY_ID: Mapping[str, Need] = {need.id: need for need in NEEDS}
 _FILL = frozenset(["fill", "action", "button"])
-_LABEL = frozenset(["label", "on", "text", "ink", "content", "foreground"])
+_LABEL = lexicon.TEXT | {"label", "on"}
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,6 +14,7 @@ from prism.color import space
 from prism.color.contrast import ratio_of
 from prism.errors import EditError
 from prism.expressions.typed_input import reference_to, shown_path_or_root
+from prism.model import lexicon
 from prism.model.document import Document, Ramp, Token, Use
 from prism.model.values import BASE, Condition
 from prism.palette import building, purposes
@@ -270,7 +271,7 @@ def _dark_values(document: Document, key: str) -> list[tuple[Condition, str]]:
 
 
 def _is_dark(name: str, scheme: str) -> bool:
-    return scheme == "dark" or (not scheme and "dark" in name.lower())
+    return scheme == "dark" or (not scheme and any(word in name.lower() for word in lexicon.DARK))
 
 
 def _mapped(

@@ -10,7 +10,7 @@ from prism.errors import ExpressionError
 from prism.expressions.typed_input import shown_path_or_root
 from prism.expressions.values import references
 from prism.model.document import Document, Token
-from prism.model.roles import words_of
+from prism.model.lexicon import words_of
 from prism.resolution.resolver import Resolver
 
 

@@ -5,7 +5,8 @@ import math
 from django.test import SimpleTestCase
 
 from prism.model.document import Pairing
-from prism.model.roles import bound, guess, words_of
+from prism.model.lexicon import words_of
+from prism.model.roles import bound, guess
 from prism.resolution.contrast import audit, pairing_for, summary
 from prism.resolution.contrast_table import Part
 from prism.resolution.resolver import Resolver
