@@ -95,6 +95,11 @@ def describe(operation: Operation, before: Document, after: Document) -> str:
         said = value_text(decode((operation.row or {})["text"]))
         return f"{path}: {where} {'now' if operation.op == 'add' else 'no longer'} {said}"
     name = _name(operation, before, after)
+    if kind == "binding" and operation.op != "order":
+        token_key = (operation.row or {"token": operation.after})["token"]
+        token = after.token(token_key) or before.token(token_key)
+        path = shown_path(token.path) if token else token_key
+        return f"{name}: {'no longer bound to' if operation.op == 'remove' else 'bound to'} {path}"
     if operation.op == "order":
         return f"Another order of {words(kind)}s{f' in {name}' if name else ''}"
     if operation.op == "set":
@@ -110,6 +115,10 @@ def _name(operation: Operation, before: Document, after: Document) -> str:
     if operation.kind == "token":
         token = before.token(operation.key) or after.token(operation.key)
         return shown_path(token.path) if token else operation.key
+    if operation.kind == "binding":
+        scene, _, slot = operation.key.partition(" ")
+        names = [one.name for one in (*after.scenes, *before.scenes) if one.key == scene]
+        return f"{slot} in {names[0]}" if names and slot else (names or [scene])[0]
     if operation.kind in ("axis", "mode"):
         axis = before.axis(operation.key.split(" ")[0]) or after.axis(operation.key.split(" ")[0])
         return axis.name if axis else operation.key

@@ -8,7 +8,15 @@ from typing import Any
 
 from prism.compare.diff import Operation, RowEditor, diff_tables, words
 from prism.compare.match import describe
-from prism.compare.rows import Row, RowTables, condition_from, document_of, parent_of, rows_of
+from prism.compare.rows import (
+    PARENTS,
+    Row,
+    RowTables,
+    condition_from,
+    document_of,
+    parent_of,
+    rows_of,
+)
 from prism.errors import ExpressionError
 from prism.expressions.values import decode, encode, references, rewrite
 from prism.model.document import Document, Token, shown_path
@@ -87,8 +95,8 @@ def touches(operation: Operation, rows: Iterable[RowName]) -> bool:
         named.add(("token", token))
         for axis, mode in condition_from(condition).picks:
             named |= {("axis", axis), ("mode", f"{axis} {mode}")}
-    elif operation.kind == "mode":
-        named.add(("axis", parent_of("mode", operation.key)))
+    elif operation.kind in PARENTS:
+        named.add((PARENTS[operation.kind], parent_of(operation.kind, operation.key)))
     return not named.isdisjoint(rows)
 
 
@@ -139,8 +147,9 @@ def _apply(merged: RowEditor, reference: RowTables, operation: Operation) -> Cla
     if key not in rows:
         if operation.op == "remove":
             return None
-        if kind == "value" and parent_of(kind, key) not in merged.rows["token"]:
-            kind, key = "token", parent_of(kind, key)
+        owner = PARENTS.get(kind, "")
+        if owner and parent_of(kind, key) not in merged.rows[owner]:
+            kind, key = owner, parent_of(kind, key)
         elif kind == "value" and (mode := _gone_mode(merged, key)):
             kind, key = "mode", mode
         name = _name(merged, reference, kind, key)
@@ -171,7 +180,7 @@ def _add(merged: RowEditor, reference: RowTables, operation: Operation) -> Clash
         name = _name(merged, reference, kind, key)
         sentence = f"Both added the {words(kind)} {name}."
         return Clash(kind, key, sentence, operation.row, rows[key], ((kind, key),))
-    owner = {"value": "token", "mode": "axis"}.get(kind, "")
+    owner = PARENTS.get(kind, "")
     gone = (owner, parent) if owner and parent not in merged.rows[owner] else None
     if kind == "value" and gone is None and (mode := _gone_mode(merged, key)):
         gone = ("mode", mode)
@@ -200,7 +209,7 @@ def _gone_mode(merged: RowEditor, key: str) -> str:
 
 
 def _children_changed(merged: RowEditor, reference: RowTables, kind: str, key: str) -> bool:
-    child = {"token": "value", "axis": "mode"}.get(kind)
+    child = next((child for child, owner in PARENTS.items() if owner == kind), None)
     if child is None:
         return False
     was = {k: reference.rows[child][k] for k in reference.keys(child, key)}
@@ -213,6 +222,10 @@ def _name(merged: RowEditor, reference: RowTables, kind: str, key: str) -> str:
     """What a person calls a row."""
     if kind == "value":
         return _name(merged, reference, "token", key.split(" ", 1)[0])
+    if kind == "binding":
+        return (
+            f"{key.split(' ', 1)[1]} in {_name(merged, reference, 'scene', parent_of(kind, key))}"
+        )
     row: Row = merged.rows[kind].get(key) or reference.rows[kind].get(key) or {}
     return shown_path(str(row.get("path") or row.get("name") or key))
 

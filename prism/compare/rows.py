@@ -7,8 +7,8 @@ only; every list of rows is ordered.
 from __future__ import annotations
 
 import json
-from collections.abc import Callable, Iterable
-from dataclasses import dataclass, field
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from prism.errors import PrismError
@@ -24,10 +24,10 @@ Row = dict[str, Any]
 #: Kinds in the order parents come before their children.
 KINDS = (
     "document", "axis", "mode", "group", "token", "value", "ramp", "purpose", "scheme", "theme",
-    "pairing", "telling_apart", "scene", "page", "source", "layer",
+    "pairing", "telling_apart", "scene", "binding", "page", "source", "layer",
 )  # fmt: skip
 #: The kind a row's parent is of, for kinds that have one.
-PARENTS = {"mode": "axis", "value": "token"}
+PARENTS = {"mode": "axis", "value": "token", "binding": "scene"}
 
 #: Kinds that are one dataclass with a key and plain fields: document attribute and class.
 _PLAIN: dict[str, tuple[str, type]] = {
@@ -41,6 +41,8 @@ _PLAIN: dict[str, tuple[str, type]] = {
     "page": ("pages", model.Page),
     "layer": ("layers", imported.Layer),
 }
+#: Fields of plain kinds that are rows of their own.
+_APART = {"scene": ("bindings",)}
 
 
 @dataclass(slots=True)
@@ -129,18 +131,36 @@ def flatten(document: Document, known: tuple[Document, RowTables] | None = None)
             _take(tables, known[1], kind)
             continue
         for part in parts:
-            tables.put(kind, "", part.key, _row(part, schema.stored_fields(cls)))
+            names = schema.stored_fields(cls, *_APART.get(kind, ()))
+            tables.put(kind, "", part.key, _row(part, names))
+        if kind == "scene":
+            for part in parts:
+                put_bindings(tables, part.key, part.bindings)
     for source in document.sources:
         entries = [[e.path, e.text, e.token, e.hidden, e.folded] for e in source.entries]
         tables.put("source", "", source.key, {"file": source.file, "entries": entries})
     return tables
 
 
+def put_bindings(tables: RowTables, scene: str, bindings: Iterable[Sequence[str]]) -> None:
+    """Append a row for each binding of a scene, a slot and a token's key."""
+    for slot, token in bindings:
+        tables.put("binding", scene, f"{scene} {slot}", {"token": token})
+
+
+def _bindings(tables: RowTables, scene: str) -> tuple[tuple[str, str], ...]:
+    """The slots of a scene and the keys of their tokens."""
+    return tuple(
+        (full.split(" ", 1)[1], tables.rows["binding"][full]["token"])
+        for full in tables.keys("binding", scene)
+    )
+
+
 def _take(tables: RowTables, known: RowTables, kind: str) -> None:
-    """Take over all rows of a kind that has no parents."""
-    tables.rows[kind] = known.rows[kind]
-    if (kind, "") in known.order:
-        tables.order[kind, ""] = known.order[kind, ""]
+    """Take over all rows of a kind that has no parents, and those that lie in them."""
+    for taken in (kind, *(child for child, parent in PARENTS.items() if parent == kind)):
+        tables.rows[taken] = known.rows[taken]
+        tables.order |= {place: keys for place, keys in known.order.items() if place[0] == taken}
 
 
 def _share(tables: RowTables, document: Document, before: Document, known: RowTables) -> set[int]:
@@ -213,6 +233,9 @@ def unflatten(tables: RowTables, known: tuple[Document, RowTables] | None = None
     )
     for kind in _PLAIN:
         parts |= parts_of(kind, ((key, rows[kind][key]) for key in tables.keys(kind)))
+    parts["scenes"] = tuple(
+        replace(scene, bindings=_bindings(tables, scene.key)) for scene in parts["scenes"]
+    )
     parts["sources"] = tuple(
         imported.Source(
             key=key,

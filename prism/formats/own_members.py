@@ -52,9 +52,13 @@ def state(document: Document, read: Document) -> dict[str, Any]:
             for group in document.groups
         ]
     tables = flatten(document)
-    carried = {
+    carried: dict[str, list[list[Any]]] = {
         kind: [[key, tables.rows[kind][key]] for key in tables.keys(kind)] for kind in _CARRIED
     }
+    carried["scene"] = [
+        [scene.key, tables.rows["scene"][scene.key] | {"bindings": scene.bindings}]
+        for scene in document.scenes
+    ]
     own.update({kind: rows for kind, rows in carried.items() if rows})
     return own
 

@@ -214,11 +214,14 @@ def _scenes(document: Document, known: _Known) -> Iterator[Flaw]:
     if known.same("scenes", document):
         return
     for scene in document.scenes:
+        yield from key_flaws("scene", scene.key)
         bound = [key for _, key in scene.bindings]
         yield from _named("scene", scene.key, bound, known, f"The scene {scene.name}")
         slots = [slot for slot, _ in scene.bindings]
         if len(set(slots)) != len(slots):
             yield Flaw("scene", scene.key, f"A slot of {scene.name} is bound twice.")
+        if any(len(slot) > MAX_NAME or UNSTORABLE.search(slot) for slot in slots):
+            yield Flaw("scene", scene.key, f"A slot of {scene.name} has a name that is too long.")
 
 
 def _themes(document: Document, known: _Known) -> Iterator[Flaw]:

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 from prism.analysis import Analysis
 from prism.compare.diff import Operation, apply, inverse
+from prism.compare.earlier import operations_from
 from prism.compare.rows import unflatten
 from prism.errors import PrismError
 from prism.model.document import Document
@@ -99,7 +100,7 @@ def forget_all() -> None:
 
 def operations_of(entry: JournalEntry) -> list[Operation]:
     """The operations a journal entry holds."""
-    return [Operation(**plain) for plain in json.loads(entry.operations)]
+    return operations_from(json.loads(entry.operations))
 
 
 def changed_since(project: Project, revision: int) -> set[str]:

@@ -84,7 +84,7 @@ def read(project: Project) -> RowTables:
             key = values["key"]
             tables.put(kind, parent_of(kind, key), key, mapping.row(values))
     for part in models.Part.objects.filter(project=project):
-        tables.put(part.kind, "", part.key, json.loads(part.text))
+        tables.put(part.kind, parent_of(part.kind, part.key), part.key, json.loads(part.text))
     return tables
 
 
@@ -176,7 +176,7 @@ def _add(
     if not keys:
         return
     parents = {}
-    if kind in PARENTS:
+    if kind in PARENTS and kind in MAPPINGS:
         wanted = {parent_of(kind, key) for key in keys}
         found = _rows(project, PARENTS[kind]).filter(key__in=wanted)
         parents = dict(found.values_list("key", "id"))
@@ -185,10 +185,10 @@ def _add(
     for key in keys:
         fields = {"project_id": project.pk, "key": key, "position": positions[key]}
         fields |= _columns(kind, after.rows[kind][key])
-        if kind in PARENTS:
-            fields[f"{PARENTS[kind]}_id"] = parents[parent_of(kind, key)]
-        elif kind in PART_KINDS:
+        if kind in PART_KINDS:
             fields["kind"] = kind
+        elif kind in PARENTS:
+            fields[f"{PARENTS[kind]}_id"] = parents[parent_of(kind, key)]
         rows.append(fields)
     if len(rows) < _MANY and all(len(str(fields.get("text", ""))) < _LONG for fields in rows):
         model._default_manager.bulk_create(model(**fields) for fields in rows)

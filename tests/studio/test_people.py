@@ -28,6 +28,17 @@ def value(built, key, text, condition=BASE):
     return edit.set_value(built, key, condition, Expression(text))
 
 
+def bind(slot, token):
+    """An edit that binds a slot of the first scene."""
+
+    def edit(document):
+        scene, *rest = document.scenes
+        bindings = dict(scene.bindings) | {slot: token}
+        return replace(document, scenes=(replace(scene, bindings=tuple(bindings.items())), *rest))
+
+    return edit
+
+
 class TwoPeopleCase(TestCase):
     def setUp(self):
         store.forget_all()
@@ -250,6 +261,34 @@ class TokenTests(TwoPeopleCase):
                 remove = lambda d: structure.remove_tokens(d, ["text"])  # noqa: E731
                 self.clash(self.ana, old, remove, "names a token that is gone")
                 store.undo(self.project, self.bo)
+
+    def test_two_people_bind_different_slots_of_one_scene(self):
+        page = self.page()
+        self.write(self.bo, page, bind("ink", "text"))
+        self.write(self.ana, page, bind("card", "page"))
+        scene = self.page().document.scenes[0]
+        self.assertEqual(dict(scene.bindings), {"page": "page", "ink": "text", "card": "page"})
+        store.undo(self.project, self.bo)
+        self.assertEqual(
+            dict(self.page().document.scenes[0].bindings), {"page": "page", "card": "page"}
+        )
+
+    def test_two_people_bind_one_slot_to_different_tokens(self):
+        page = self.page()
+        self.write(self.bo, page, bind("page", "text"))
+        self.write(self.ana, page, bind("page", "text"))
+        self.write(self.bo, self.page(), bind("page", "page"))
+        page = self.page()
+        self.write(self.bo, page, bind("ink", "text"))
+        self.clash(
+            self.ana, page, bind("ink", "page"), "Both added the binding ink in Board.",
+            yours="ink in Board: bound to page", others="ink in Board: bound to text",
+        )  # fmt: skip
+
+    def test_a_slot_is_bound_in_a_scene_that_somebody_removed(self):
+        page = self.page()
+        self.write(self.bo, page, lambda d: replace(d, scenes=()))
+        self.clash(self.ana, page, bind("ink", "text"), "The scene Board was removed")
 
     def test_a_circle_that_an_undo_would_close(self):
         self.write(self.ana, self.page(), lambda d: value(d, "page", "{text}"))

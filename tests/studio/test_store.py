@@ -1,9 +1,12 @@
 """The store: one writer, its journal, undo and redo, stale writes, copies."""
 
+import json
 import threading
 from dataclasses import replace
+from importlib import import_module
 from unittest import mock
 
+from django.apps import apps
 from django.contrib.auth import get_user_model
 from django.db import connection
 from django.test import TestCase, TransactionTestCase
@@ -12,13 +15,14 @@ from django.test.utils import CaptureQueriesContext
 from demo import quillhaven
 from prism.changes import values as edit
 from prism.compare.diff import diff
+from prism.compare.rows import unflatten
 from prism.errors import ConflictError, PrismError
 from prism.model import schema
-from prism.model.document import Pairing
+from prism.model.document import Pairing, Scene
 from prism.model.values import BASE, Condition, Expression
 from studio.store import loading, tables
 from studio.store import projects as store
-from studio.store.models import JournalEntry, Project
+from studio.store.models import JournalEntry, Part, Project
 from tests.builders import document, observatory, random_document, token
 
 DARK = Condition.of({"appearance": "dark"})
@@ -357,6 +361,24 @@ class RaceTests(TransactionTestCase):
         self.assertEqual((len(outcomes), len(refused)), (2, 1))
         self.assertEqual(JournalEntry.objects.filter(project=self.project).count(), 2)
         self.assertIn(self.values()[0], ("#99999a", "#99999b"))
+
+
+class MigrationTests(TestCase):
+    def test_bindings_become_rows_and_go_back(self):
+        project = Project.objects.create(name="Board")
+        row = {"name": "Hall", "markup": "", "bindings": [["page", "a"], ["ink", "b"]]}
+        whole = json.dumps(row)
+        scene = Part.objects.create(
+            project=project, kind="scene", key="hall", position=0, text=whole
+        )
+        migration = import_module("studio.store.migrations.0006_binding_rows")
+        migration.apart(apps, None)
+        read = unflatten(tables.read(project)).scenes
+        self.assertEqual(read, (Scene("hall", "Hall", "", (("page", "a"), ("ink", "b"))),))
+        migration.together(apps, None)
+        scene.refresh_from_db()
+        self.assertEqual(json.loads(scene.text), row)
+        self.assertFalse(Part.objects.filter(kind="binding").exists())
 
 
 class MappingTests(TestCase):

@@ -1,0 +1,46 @@
+"""Operations as journals hold them, in the form of today and in earlier ones.
+
+Until bindings were rows of their own, a scene's row held them as a list.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from typing import Any
+
+from prism.compare.diff import Operation, diff_tables
+from prism.compare.rows import RowTables, put_bindings
+
+
+def operations_from(members: Iterable[Mapping[str, Any]]) -> list[Operation]:
+    """The operations that ``Operation.plain`` made members of, whatever version did."""
+    return [one for plain in members for one in _operations(Operation(**plain))]
+
+
+def _operations(operation: Operation) -> Iterator[Operation]:
+    """One operation, with the list of bindings in it taken apart."""
+    if operation.kind != "scene":
+        yield operation
+    elif operation.op == "set" and operation.field == "bindings":
+        yield from _between(operation.key, operation.before, operation.after)
+    elif operation.row is not None and "bindings" in operation.row:
+        row = {name: value for name, value in operation.row.items() if name != "bindings"}
+        bare = Operation(operation.op, "scene", operation.key, previous=operation.previous, row=row)
+        bindings = operation.row["bindings"]
+        if operation.op == "add":
+            yield bare
+            yield from _between(operation.key, (), bindings)
+        else:
+            yield from _between(operation.key, bindings, ())
+            yield bare
+    else:
+        yield operation
+
+
+def _between(
+    scene: str, before: Iterable[Sequence[str]], after: Iterable[Sequence[str]]
+) -> list[Operation]:
+    tables = (RowTables(), RowTables())
+    for side, bindings in zip(tables, (before, after), strict=True):
+        put_bindings(side, scene, bindings)
+    return diff_tables(*tables)
