@@ -85,7 +85,7 @@ def all_themes(built: Document) -> list[str]:
 
 def _edited(built: Document, key: str) -> Document:
     value = ((BASE, Expression("#123456")),)
-    tokens = [replace(one, values=value) if one.key == key else one for one in built.tokens]
+    tokens = [replace(token, values=value) if token.key == key else token for token in built.tokens]
     return replace(built, tokens=tuple(tokens))
 
 

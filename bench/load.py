@@ -98,10 +98,12 @@ def run(port: int) -> str:
         one.join(timeout=_SECONDS + 60)
     found = []
     for writes in (False, True):
-        waits = sorted(wait for one in people if one.writes is writes for wait in one.waits)
+        waits = sorted(
+            wait for person in people if person.writes is writes for wait in person.waits
+        )
         late = waits[int(len(waits) * 0.95)]
         found.append(f"{len(waits)} | {statistics.median(waits):.2f} s | {late:.2f} s")
-    errors = [error for one in people for error in one.errors]
+    errors = [error for person in people for error in person.errors]
     return f"| {found[0]} | {found[1]} | {len(errors)} {' '.join(sorted(set(errors)))[:80]}|"
 
 

@@ -76,7 +76,7 @@ def palette_of(colors: int):
 
     built = quillhaven.document()
     number = 0
-    while sum(one.is_raw_color for one in built.tokens) < colors:
+    while sum(token.is_raw_color for token in built.tokens) < colors:
         seed = f"oklch(0.58 0.09 {number * 37 % 360})"
         fields = {"seed": seed, "keep-seed": "no"}
         built = add_ramp(built, f"more {number}", fields, new_key)

@@ -44,7 +44,7 @@ def document(count: int, *, flat: bool = False, seed: int = 1) -> Document:
             if i % 5 == 0:
                 for target in targets[1:]:
                     mode = Condition.of({"m": f"m{rng.randrange(1, _MODES)}"})
-                    values = [one for one in values if one[0] != mode]
+                    values = [value for value in values if value[0] != mode]
                     values.append((mode, Expression(f"{{{target}}}")))
         tier = "raw" if i < raw else "semantic"
         tokens.append(Token(f"t{i}", path, "color", tier, tuple(values)))

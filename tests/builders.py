@@ -73,7 +73,7 @@ def token(path, *values, type="color", tier="semantic", key=None, **more):
 def axis(name, *modes, default=None, follows=None):
     """An axis whose keys are its names."""
     return Axis(
-        name, name, tuple(Mode(one, one) for one in modes), default or modes[0], follows=follows
+        name, name, tuple(Mode(mode, mode) for mode in modes), default or modes[0], follows=follows
     )
 
 

@@ -142,15 +142,15 @@ def _words() -> list[Token]:
 
 def _pairings(tokens: list[Token]) -> tuple[Pairing, ...]:
     keys = {one.key for one in tokens}
-    found = []
+    pairings = []
     for foreground, background, use, enhanced in tables.PAIRINGS:
         assert {foreground, background} <= keys, (foreground, background)
-        found.append(
+        pairings.append(
             pairing_for(
                 f"{foreground}/{background}", foreground, (background,), use, enhanced=enhanced
             )
         )
     for foreground, stack, reason in tables.STACKED:
         key = "/".join((foreground, *stack))
-        found.append(pairing_for(key, foreground, stack, "text", reason=reason))
-    return tuple(found)
+        pairings.append(pairing_for(key, foreground, stack, "text", reason=reason))
+    return tuple(pairings)

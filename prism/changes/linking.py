@@ -120,12 +120,12 @@ def link(document: Document, links: Iterable[Link]) -> Document:
 
 def raw_groups(document: Document) -> list[tuple[str, int]]:
     """The top groups of raw colors with their sizes: what counts as the palette."""
-    found: dict[str, int] = {}
+    groups: dict[str, int] = {}
     for token in document.tokens:
         if token.is_raw_color:
             name = token.top
-            found[name] = found.get(name, 0) + 1
-    return list(found.items())
+            groups[name] = groups.get(name, 0) + 1
+    return list(groups.items())
 
 
 def _palette(document: Document) -> list[tuple[Token, space.Color]]:
@@ -142,7 +142,7 @@ def _palette(document: Document) -> list[tuple[Token, space.Color]]:
 
 
 def _literals(document: Document) -> list[LooseColor]:
-    found = []
+    literals = []
     for token in document.tokens:
         if token.tier == "raw" or token.type != "color":
             continue
@@ -155,5 +155,5 @@ def _literals(document: Document) -> list[LooseColor]:
                 continue
             if isinstance(literal, space.Color):
                 fitted = space.fit(literal, document.gamut)
-                found.append(LooseColor(token.key, condition, value.text, fitted))
-    return found
+                literals.append(LooseColor(token.key, condition, value.text, fitted))
+    return literals

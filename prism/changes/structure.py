@@ -168,7 +168,7 @@ def describe_token(
     if wanted in (token.path, shown_path(token.path)):
         wanted = token.path
     changed = rename_token(document, key, wanted) if wanted != token.path else document
-    names = tuple(one for one in token.export_names if one[0] != "css")
+    names = tuple(name for name in token.export_names if name[0] != "css")
     plain = export_name.strip().removeprefix("--")
     if plain:
         if not re.fullmatch(r"[A-Za-z0-9_-]+", plain):

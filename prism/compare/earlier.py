@@ -14,7 +14,7 @@ from prism.compare.rows import RowTables, put_bindings
 
 def operations_from(members: Iterable[Mapping[str, Any]]) -> list[Operation]:
     """The operations that ``Operation.plain`` made members of, whatever version did."""
-    return [one for plain in members for one in _operations(Operation(**plain))]
+    return [operation for plain in members for operation in _operations(Operation(**plain))]
 
 
 def _operations(operation: Operation) -> Iterator[Operation]:

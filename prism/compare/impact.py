@@ -79,15 +79,15 @@ def _touched(old: Resolver, new: Resolver) -> set[str]:
 
 def _axes(old: Resolver, new: Resolver, touched: Iterable[str]) -> list[str]:
     """The axes that matter to the touched tokens and to every pairing they stand in."""
-    found: set[str] = set()
+    axes: set[str] = set()
     for resolver in (old, new):
         keys = set(touched)
         for pairing in resolver.document.pairings:
             members = {pairing.foreground, *pairing.backgrounds, pairing.page}
             keys |= members if members & keys else set()
         known = [key for key in keys if resolver.document.token(key) is not None]
-        found |= set(resolver.influence_of(known))
-    return [axis.key for axis in new.document.axes if axis.key in found]
+        axes |= set(resolver.influence_of(known))
+    return [axis.key for axis in new.document.axes if axis.key in axes]
 
 
 def _counterpart(old: Resolver, new: Resolver, theme: Theme) -> Theme:

@@ -105,12 +105,12 @@ def touches(operation: Operation, rows: Iterable[RowName]) -> bool:
 
 def _paths(old: RowTables, here: RowTables, there: RowTables) -> dict[str, str]:
     """The path every token of ``old`` has in the end, by key: a rename of mine comes first."""
-    found = {}
+    paths = {}
     for key, row in old.rows["token"].items():
         mine = here.rows["token"].get(key, row)["path"]
         theirs = there.rows["token"].get(key, row)["path"]
-        found[key] = mine if mine != row["path"] else theirs
-    return found
+        paths[key] = mine if mine != row["path"] else theirs
+    return paths
 
 
 def _followed(tables: RowTables, paths: Mapping[str, str]) -> RowTables:

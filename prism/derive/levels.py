@@ -107,12 +107,12 @@ def _place(
 
 def plain_ends(resolver: Resolver, theme: Theme) -> list[str]:
     """The first raw colors that are pure white and black, by key."""
-    found: dict[str, str] = {}
+    ends: dict[str, str] = {}
     for token in resolver.document.tokens:
         shown = resolver.resolve(token.key, theme).hex if token.is_raw_color else ""
         if shown in ("#ffffff", "#000000"):
-            found.setdefault(shown, token.key)
-    return list(found.values())
+            ends.setdefault(shown, token.key)
+    return list(ends.values())
 
 
 def _shades(resolver: Resolver, theme: Theme, steps: tuple[str, ...]) -> tuple[str, ...]:

@@ -168,10 +168,10 @@ def _falling_short(
 
 def _grounds(document: Document, tokens: list[Token]) -> dict[str, str]:
     """The background each color is judged on: that of its first pairing, else the page."""
-    found: dict[str, str] = {}
+    grounds: dict[str, str] = {}
     for pairing in document.pairings:
         if len(pairing.backgrounds) == 1:
-            found.setdefault(pairing.foreground, pairing.backgrounds[0])
+            grounds.setdefault(pairing.foreground, pairing.backgrounds[0])
     page = next(
         (
             token.key
@@ -181,7 +181,7 @@ def _grounds(document: Document, tokens: list[Token]) -> dict[str, str]:
         "",
     )
     return {
-        token.key: found.get(token.key, page)
+        token.key: grounds.get(token.key, page)
         for token in tokens
-        if found.get(token.key, page) and found.get(token.key, page) != token.key
+        if grounds.get(token.key, page) and grounds.get(token.key, page) != token.key
     }

@@ -97,11 +97,11 @@ def from_fields(id: str, values: Mapping[str, Any]) -> Command:
         raise EditError(f"There is no command “{id[:40]}”.", fix="Load the page again.")
     hints = typing.get_type_hints(cls)
     arguments = {}
-    for one in _own_fields(cls):
-        if one.name in values:
-            arguments[one.name] = _read(hints[one.name], values[one.name], one.name)
-        elif one.default is MISSING and one.default_factory is MISSING:
-            raise EditError("This is needed.", place=one.name.replace("_", " "))
+    for field in _own_fields(cls):
+        if field.name in values:
+            arguments[field.name] = _read(hints[field.name], values[field.name], field.name)
+        elif field.default is MISSING and field.default_factory is MISSING:
+            raise EditError("This is needed.", place=field.name.replace("_", " "))
     return cls(**arguments)
 
 
@@ -113,9 +113,9 @@ def field_names(cls: type[Command]) -> list[str]:
 def list_fields(cls: type[Command]) -> Iterator[str]:
     """Names of the fields of a command that hold several texts."""
     hints = typing.get_type_hints(cls)
-    for one in _own_fields(cls):
-        if hints[one.name] == tuple[str, ...]:
-            yield one.name
+    for field in _own_fields(cls):
+        if hints[field.name] == tuple[str, ...]:
+            yield field.name
 
 
 def _own_fields(cls: type) -> Iterator[Field[Any]]:

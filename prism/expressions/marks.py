@@ -25,11 +25,11 @@ def trimmed(tokens: Sequence[Any]) -> list[Any]:
 def split_by_commas(tokens: Sequence[Any]) -> list[list[Any]]:
     """Tokens between commas."""
     parts: list[list[Any]] = [[]]
-    for one in tokens:
-        if is_mark(one, ","):
+    for token in tokens:
+        if is_mark(token, ","):
             parts.append([])
-        elif one.type not in ("whitespace", "comment"):
-            parts[-1].append(one)
+        elif token.type not in ("whitespace", "comment"):
+            parts[-1].append(token)
     return parts
 
 

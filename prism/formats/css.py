@@ -318,11 +318,11 @@ def zone_attributes(
     else it is in its default mode. Every axis is written out.
     """
     axes, modes = axis_names(document), mode_names(document)
-    found = {}
+    attributes = {}
     for axis in document.axes:
         said = "system" if axis.follows else axis.default
         for level in (page, *zones):
             choice = level.get(axis.key, "inherit")
             said = said if choice == "inherit" else choice
-        found[f"data-{axes[axis.key]}"] = modes.get((axis.key, said), "system")
-    return found
+        attributes[f"data-{axes[axis.key]}"] = modes.get((axis.key, said), "system")
+    return attributes

@@ -308,16 +308,16 @@ class _Reader:
 
     def _conditions(self, known: Property) -> list[Picks]:
         """The conditions of a property and of every text that is written into it."""
-        found = dict.fromkeys(known.values)
+        conditions = dict.fromkeys(known.values)
         work = [name for tokens in known.values.values() for name in variables(tokens)]
         seen: set[str] = set()
         while work:
             inner = self.properties.get(work.pop())
             if inner is not None and inner.type == "text" and inner.name not in seen:
                 seen.add(inner.name)
-                found.update(dict.fromkeys(inner.values))
+                conditions.update(dict.fromkeys(inner.values))
                 work.extend(name for tokens in inner.values.values() for name in variables(tokens))
-        return list(found)
+        return list(conditions)
 
     def _reachable(self, text: str) -> bool:
         return all(

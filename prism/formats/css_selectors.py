@@ -47,11 +47,11 @@ class Meaning:
 
 def media_preferences(prelude: str) -> list[tuple[str, str]] | None:
     """Feature and value of each preference of a media query; None where it asks for more."""
-    found = _PREFERENCE.findall(prelude)
+    preferences = _PREFERENCE.findall(prelude)
     rest = _MEDIA_REST.sub("", _PREFERENCE.sub("", prelude))
     return (
-        [(feature.lower(), value.lower()) for feature, value in found]
-        if found and not rest
+        [(feature.lower(), value.lower()) for feature, value in preferences]
+        if preferences and not rest
         else None
     )
 

@@ -79,14 +79,14 @@ class _RepeatedError(Exception):
 
 
 def _members(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    found: dict[str, Any] = {}
+    members: dict[str, Any] = {}
     for name, value in pairs:
-        if name in found:
+        if name in members:
             raise _RepeatedError(name[:60])
         if isinstance(value, float) and not math.isfinite(value):
             raise ValueError(name[:60])
-        found[name] = value
-    return found
+        members[name] = value
+    return members
 
 
 def _constant(name: str) -> Any:

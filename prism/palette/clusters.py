@@ -51,9 +51,11 @@ def find_centers(points: Array, count: int) -> Array:
     """
     cells = cells_of(points)
     cell_lab = centers_in_lab(cells.means)
-    found = [settled_centers(cells, _far_apart(cells, count, power)) for power in (0.5, 1.0, 0.25)]
-    tuned = [tuned_centers(cells, cell_lab, one) for one in found]
-    return min([*tuned, *found], key=lambda one: _misfit(cells, cell_lab, one))
+    centers = [
+        settled_centers(cells, _far_apart(cells, count, power)) for power in (0.5, 1.0, 0.25)
+    ]
+    tuned = [tuned_centers(cells, cell_lab, one) for one in centers]
+    return min([*tuned, *centers], key=lambda one: _misfit(cells, cell_lab, one))
 
 
 def _far_apart(cells: _Cells, count: int, power: float) -> Array:
@@ -141,7 +143,7 @@ def merge_near(points: Array, centers: Array, labels: Labels) -> tuple[Array, La
 
 def _blends(centers: Array, shares: Array) -> list[int]:
     """Small clusters that lie between two larger ones, smallest first: the blends of edges."""
-    found = []
+    blends = []
     for number in np.argsort(shares, kind="stable"):
         if shares[number] >= BLEND_SHARE:
             break
@@ -151,9 +153,9 @@ def _blends(centers: Array, shares: Array) -> list[int]:
             along = float(np.dot(centers[number] - centers[first], line) / np.dot(line, line))
             off = float(np.linalg.norm(centers[first] + along * line - centers[number]))
             if 0 < along < 1 and off < BLEND_DISTANCE:
-                found.append(int(number))
+                blends.append(int(number))
                 break
-    return found
+    return blends
 
 
 def with_sparks(points: Array, centers: Array, labels: Labels) -> Array:

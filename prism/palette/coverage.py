@@ -126,21 +126,21 @@ def meeting(document: Document, need: Need) -> Token | None:
 
 def _lacking(resolver: Resolver, token: Token) -> list[str]:
     """Names of the modes in which a token has no color, with all other axes in their default."""
-    found = []
+    names = []
     default = resolver.default_theme
     for i, axis in enumerate(resolver.document.axes):
         for position, mode in enumerate(axis.modes):
             theme = (*default[:i], position, *default[i + 1 :])
             if resolver.resolve(token.key, theme).color is None:
-                found.append(mode.name)
-    return list(dict.fromkeys(found))
+                names.append(mode.name)
+    return list(dict.fromkeys(names))
 
 
 def _bare_fills(document: Document, resolver: Resolver) -> list[Token]:
     """Semantic fills of actions that no pairing puts a label on, with a color in the default
     theme."""
     under = {key for pairing in document.pairings for key in pairing.backgrounds}
-    found = []
+    fills = []
     for token in document.tokens:
         words = set(words_of(token.path))
         if token.tier != "semantic" or token.type != "color" or not words & _FILL:
@@ -148,5 +148,5 @@ def _bare_fills(document: Document, resolver: Resolver) -> list[Token]:
         if words & (_LABEL | {"line", "quiet", "disabled"}) or token.key in under:
             continue
         if resolver.resolve(token.key, resolver.default_theme).color is not None:
-            found.append(token)
-    return found
+            fills.append(token)
+    return fills

@@ -234,13 +234,13 @@ def _hued(document: Document, need: Need, new_key: NewKey) -> tuple[Document, Ra
 def _tones(document: Document) -> list[tuple[Ramp, tuple[float, float, float]]]:
     """Ramps of at least five opaque steps, each with its most colorful step in OKLCH."""
     resolver = resolver_of(document)
-    found = []
+    tones = []
     for ramp in document.ramps:
         colors = [resolver.resolve(key, resolver.default_theme).color for key in ramp.steps]
         opaque = [oklch(color) for color in colors if color is not None and color.alpha >= 1]
         if len(opaque) >= 5:
-            found.append((ramp, max(opaque, key=lambda one: one[1])))
-    return found
+            tones.append((ramp, max(opaque, key=lambda one: one[1])))
+    return tones
 
 
 def _made(

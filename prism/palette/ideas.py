@@ -103,14 +103,14 @@ def plan(document: Document, idea: Idea) -> dict[str, str]:
 
 def present(document: Document) -> tuple[NamedColor, ...]:
     """The colors that play a role now, each the seed of its ramp or its most colorful step."""
-    found = []
+    colors = []
     nobody = Idea("", "", tuple(NamedColor(role, "", _NONE) for role in ROLES))
     for role, key in plan(document, nobody).items():
         ramp = document.ramp(key)
         if ramp is not None and ramp.steps:
             seed = space.parse_function(building.proposed(document, ramp)["seed"])
-            found.append(NamedColor(cast("Role", role), ramp.name, space.fit(seed, "srgb")))
-    return tuple(found)
+            colors.append(NamedColor(cast("Role", role), ramp.name, space.fit(seed, "srgb")))
+    return tuple(colors)
 
 
 def take(document: Document, idea: Idea, planned: Mapping[str, str], new_key: NewKey) -> Document:
@@ -120,19 +120,19 @@ def take(document: Document, idea: Idea, planned: Mapping[str, str], new_key: Ne
     everything that referred to the old one refers to it. The old ramp stays.
     """
     changed = document
-    for one in idea.colors:
-        where = planned.get(one.role, LEAVE)
+    for color in idea.colors:
+        where = planned.get(color.role, LEAVE)
         if where == LEAVE:
             continue
         old = None if where == NEW else building.ramp_of(document, where)
-        name = building.free_name(changed, one.name)
+        name = building.free_name(changed, color.name)
         changed = building.add_ramp(
             changed,
             name,
-            _fields(one, old),
+            _fields(color, old),
             new_key,
             names=_names(document, old),
-            purpose=old.purpose if old else _purpose(document, ROLES[one.role]),
+            purpose=old.purpose if old else _purpose(document, ROLES[color.role]),
         )
         if old is not None:
             changed = building.replace_ramp(changed, old.key, changed.ramps[-1].key)

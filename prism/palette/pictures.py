@@ -215,13 +215,15 @@ def _clusters(pixels: Array, count: int, file: str) -> tuple[Cluster, ...]:
         centers = tuned_centers(cells, centers_in_lab(cells.means), settled_centers(cells, sparks))
         labels = nearest_centers(points, centers)
     shares = np.bincount(labels, minlength=len(centers)) / len(points)
-    found = []
+    clusters = []
     for number in most_telling(centers, shares):
         members = np.flatnonzero(labels == number)
         x, y = _place(points, centers[number], members, seen, width)
         color = space.Color("srgb", _srgb(centers[number]))
-        found.append(Cluster(color, float(shares[number]), (x + 0.5) / width, (y + 0.5) / height))
-    return tuple(found)
+        clusters.append(
+            Cluster(color, float(shares[number]), (x + 0.5) / width, (y + 0.5) / height)
+        )
+    return tuple(clusters)
 
 
 def _place(

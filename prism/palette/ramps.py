@@ -180,14 +180,14 @@ def _luminances(recipe: Recipe, targets: Sequence[float]) -> Array:
     own = _luminance(recipe.reference)
     ratios = np.array(targets)
     lit = own + FLARE
-    found = lit / ratios - FLARE if own >= _MIDDLE else lit * ratios - FLARE
-    if np.any(found < -1e-9) or np.any(found > 1 + 1e-9):
+    luminances = lit / ratios - FLARE if own >= _MIDDLE else lit * ratios - FLARE
+    if np.any(luminances < -1e-9) or np.any(luminances > 1 + 1e-9):
         most = math.floor(most_contrast(recipe.reference) * 100) / 100
         raise PrismError(
             "No color reaches that contrast with what it is measured against.",
             fix=f"Choose targets up to {most:.2f}, or measure against another color.",
         )
-    return np.clip(found, 0, 1)
+    return np.clip(luminances, 0, 1)
 
 
 class _Course:

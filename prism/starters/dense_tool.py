@@ -85,7 +85,7 @@ def build(new_key: NewKey) -> Document:
     document = parts.pair(document, pairs, new_key)
     series = [document.token_at(f"chart.{place}") for place in range(1, 9)]
     apart = TellingApart(
-        new_key(), "chart series", tuple(one.key for one in series if one is not None)
+        new_key(), "chart series", tuple(token.key for token in series if token is not None)
     )
     return replace(
         document,

@@ -130,19 +130,19 @@ def sections(resolver: Resolver, theme: Theme, notation: str = "hex") -> list[Se
 
 def _strips(resolver: Resolver, theme: Theme, notation: str) -> list[Strip]:
     document = resolver.document
-    found = []
+    strips = []
     taken: set[str] = set()
     for ramp in document.ramps:
         steps = [token for key in ramp.steps if (token := document.token(key)) is not None]
         taken |= {token.key for token in steps}
         made = tuple(swatch(resolver, token, theme, notation, ramp) for token in steps)
-        found.append(Strip(ramp.name, made, ramp, recipe_words(ramp)))
+        strips.append(Strip(ramp.name, made, ramp, recipe_words(ramp)))
     groups: dict[str, list[Swatch]] = {}
     for token in document.tokens:
         if token.is_raw_color and token.key not in taken:
             one = swatch(resolver, token, theme, notation)
             groups.setdefault(token.group, []).append(one)
-    return found + [Strip(name, tuple(members)) for name, members in groups.items()]
+    return strips + [Strip(name, tuple(members)) for name, members in groups.items()]
 
 
 def recipe_words(ramp: Ramp) -> str:

@@ -83,10 +83,10 @@ def rays(resolver: Resolver, key: str, theme: Theme) -> list[Ray]:
 
 def _ways(traces: Iterable[Sequence[Hop]]) -> tuple[Way, ...]:
     """Traces as ways; those over the same tokens are one."""
-    found: dict[tuple[str, ...], list[tuple[Hop, ...]]] = {}
+    ways: dict[tuple[str, ...], list[tuple[Hop, ...]]] = {}
     for trace in traces:
         chain = _chain(trace)
-        found.setdefault(tuple(hop.token for hop in chain), []).append(chain)
+        ways.setdefault(tuple(hop.token for hop in chain), []).append(chain)
     return tuple(
         Way(
             same[0],
@@ -95,7 +95,7 @@ def _ways(traces: Iterable[Sequence[Hop]]) -> tuple[Way, ...]:
                 for place in range(len(same[0]))
             ),
         )
-        for same in found.values()
+        for same in ways.values()
     )
 
 

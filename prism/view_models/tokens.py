@@ -114,7 +114,7 @@ def shelf(resolver: Resolver, theme: Theme) -> list[Shelf]:
     for token in document.tokens:
         if token.is_raw_color and token.key not in taken:
             sets.setdefault(token.group or "single", []).append(token)
-    found = [
+    shelves = [
         Shelf(
             name,
             tuple(
@@ -124,11 +124,11 @@ def shelf(resolver: Resolver, theme: Theme) -> list[Shelf]:
         for name, steps in sets.items()
     ]
     loose = ((scene.name, _loose(scene.markup)) for scene in document.scenes)
-    found += [Shelf(name, colors) for name, colors in loose if colors]
+    shelves += [Shelf(name, colors) for name, colors in loose if colors]
     named = _css_names()
     for start in range(0, len(named), 24):
-        found.append(Shelf("CSS", named[start : start + 24]))
-    return found
+        shelves.append(Shelf("CSS", named[start : start + 24]))
+    return shelves
 
 
 @lru_cache(maxsize=32)

@@ -295,15 +295,15 @@ def _names(words: str, looks: dict[Role, _Look], held: tuple[NamedColor, ...]) -
     taken = {one.name for one in held}
     kept = {one.role for one in held}
     mains, accents = (_things_said(part) for part in _clauses(words))
-    found: dict[Role, str] = {}
+    names: dict[Role, str] = {}
     for role in ROLES:
         if role in kept:
             continue
         said = accents if role == "accent" and accents else mains
         free = _candidates(role, looks[role], said)
-        found[role] = next(name for name in free if name not in taken)
-        taken.add(found[role])
-    return found
+        names[role] = next(name for name in free if name not in taken)
+        taken.add(names[role])
+    return names
 
 
 def _things_said(words: str) -> list[str]:

@@ -42,7 +42,7 @@ class RoomAxeTests(StudioTestCase):
         for path in paths:
             answer = self.go(path)
             self.assertEqual(answer.status, 404 if path == "/nothing" else 200, path)
-            found += [f"{path} {one}" for one in axe.violations(self.page, *rules)]
+            found += [f"{path} {violation}" for violation in axe.violations(self.page, *rules)]
         return found
 
     def test_no_violation_in_any_room_in_any_chrome(self):

@@ -208,7 +208,7 @@ class LaterRowsTests(TokensCase):
         for number in range(20):
             built = add_ramp(built, f"ramp {number}", {"seed": "#1e7f98", "count": "20"}, keys)
         self.start(built)
-        self.paths = [one.path for one in built.tokens]
+        self.paths = [token.path for token in built.tokens]
         self.open("")
         self.assertLess(self.page.locator("a.cell").count(), 200)
 
@@ -219,7 +219,7 @@ class LaterRowsTests(TokensCase):
         self.page.locator("#sheet-body").evaluate("e => e.scrollTo(0, e.scrollHeight)")
 
     def texts(self):
-        return [self.stored().token_at(one).value().text for one in self.paths]
+        return [self.stored().token_at(path).value().text for path in self.paths]
 
     def test_they_come_when_they_come_into_sight(self):
         self.scroll()

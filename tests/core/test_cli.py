@@ -15,7 +15,7 @@ OBSERVATORY = str(DATA / "observatory" / "observatory.resolver.json")
 
 class CliTests(SimpleTestCase):
     def run_cli(self, *arguments, data=None):
-        return CliRunner().invoke(main, [str(one) for one in arguments], input=data)
+        return CliRunner().invoke(main, [str(argument) for argument in arguments], input=data)
 
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
@@ -137,7 +137,7 @@ class CliTests(SimpleTestCase):
                 again = self.run_cli("resolve", made, "--json")
                 self.assertEqual(again.exit_code, 0, again.output)
                 tokens = json.loads(again.stdout)["themes"][0]["tokens"]
-                self.assertIn("#f6f8fb", {one.get("hex") for one in tokens.values()})
+                self.assertIn("#f6f8fb", {token.get("hex") for token in tokens.values()})
 
     def test_diff_says_what_differs_in_words(self):
         one = self.file("a.css", ":root { --a: #111; --b: #222 } .dark { --a: #333 }")

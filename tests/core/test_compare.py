@@ -83,7 +83,7 @@ class MergeTests(SimpleTestCase):
         theirs = axes.remove_mode(base(), "appearance", "dark")
         merged = merge(base(), setting(base(), "text", "{ink.1}", DARK), theirs)
         self.assertEqual(len(merged.clashes), 1)
-        self.assertEqual([one.key for one in merged.document.axes[0].modes], ["light"])
+        self.assertEqual([mode.key for mode in merged.document.axes[0].modes], ["light"])
         self.assertTrue(
             all(
                 c.mode_on("appearance") != "dark"
@@ -212,7 +212,7 @@ class LinkTests(SimpleTestCase):
                 veil="rgb(0 0 0 / 0.5)",
             )
         )
-        found = {one.token: (one.target, one.closeness) for one in proposal.links}
+        found = {link.token: (link.target, link.closeness) for link in proposal.links}
         self.assertEqual(
             found,
             {

@@ -30,7 +30,7 @@ class WriteTests(SimpleTestCase):
         built = document(
             token("a", "#111111", (DARK | {"brand": "osprelle"}, "#333333"), (DARK, "#222222"))
         )
-        found = [one.split(",\n")[1] for one in selectors(css.write(built))]
+        found = [selector.split(",\n")[1] for selector in selectors(css.write(built))]
         self.assertEqual(
             found,
             [

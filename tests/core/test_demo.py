@@ -20,8 +20,8 @@ class QuillhavenTests(SimpleTestCase):
         self.resolver = Resolver(self.built)
 
     def ratio(self, pairing, **picks):
-        found = audit(self.resolver, [self.built.pairing(pairing)], [self.resolver.theme(picks)])
-        return found[0].ratio
+        readings = audit(self.resolver, [self.built.pairing(pairing)], [self.resolver.theme(picks)])
+        return readings[0].ratio
 
     def seen_apart(self, first, second, **picks):
         """CIEDE2000 of two tokens as deutan vision sees them."""
@@ -34,7 +34,7 @@ class QuillhavenTests(SimpleTestCase):
     def test_it_is_as_large_as_its_scenario_and_nothing_is_broken(self):
         self.assertEqual(self.resolver.theme_count, 288)
         by_tier = {
-            tier: sum(one.tier == tier for one in self.built.tokens)
+            tier: sum(token.tier == tier for token in self.built.tokens)
             for tier in ("raw", "semantic", "component")
         }
         self.assertEqual(by_tier, {"raw": 152, "semantic": 95, "component": 30})
@@ -77,9 +77,9 @@ class QuillhavenTests(SimpleTestCase):
     def test_flaws_of_order(self):
         used = {
             path
-            for one in self.built.tokens
-            for _, value in one.values
-            for path in references(value, one.type)
+            for token in self.built.tokens
+            for _, value in token.values
+            for path in references(value, token.type)
         }
         unused = {
             ramp.name

@@ -258,7 +258,7 @@ class NamingTests(SimpleTestCase):
             paths = naming.paths(scheme)
             built = naming.add(Document(name="x"), scheme, set(paths), counter_keys())
             self.assertTrue(all(built.token_at(path) for path in paths))
-            self.assertEqual([one for one in naming.names(built, scheme) if not one.there], [])
+            self.assertEqual([name for name in naming.names(built, scheme) if not name.there], [])
 
     def test_bad_schemes_are_said(self):
         for name, lines, sentence in (

@@ -42,7 +42,10 @@ class DiffTests(SimpleTestCase):
         changed = replace(before.tokens[0], values=((BASE, Expression("#333333")),))
         operations = diff(before, replace(before, tokens=(changed, before.tokens[1])))
         self.assertEqual(
-            [(one.op, one.kind, one.key, one.before, one.after) for one in operations],
+            [
+                (operation.op, operation.kind, operation.key, operation.before, operation.after)
+                for operation in operations
+            ],
             [("set", "value", "a []", '"#111111"', '"#333333"')],
         )
 
@@ -55,7 +58,7 @@ class DiffTests(SimpleTestCase):
         before = document(token("a", "#111111"), token("b", "#222222"), token("c", "#333333"))
         after = replace(before, tokens=before.tokens[::-1])
         operations = diff(before, after)
-        self.assertEqual([one.op for one in operations], ["order"])
+        self.assertEqual([operation.op for operation in operations], ["order"])
         self.assertEqual(apply(before, operations), after)
 
     def test_what_has_changed_since_is_refused(self):

@@ -57,4 +57,6 @@ class EarlierBindingsTests(SimpleTestCase):
         renamed = replace(BOARD, name="Hall", bindings=(("page", "b"),))
         for after in (built(renamed), built()):
             operations = diff(built(BOARD), after)
-            self.assertEqual(operations_from(one.plain() for one in operations), operations)
+            self.assertEqual(
+                operations_from(operation.plain() for operation in operations), operations
+            )

@@ -220,10 +220,10 @@ class CommandTests(SimpleTestCase):
         wrong = ("", "x", "²", "\0", "a" * 700, "{", 5, -1, 1e9, None, True, [], [["a"]], {"a": 1})
         useful = ("text.main", "spruce", "appearance", "dark", "spruce.3", "ink", ["text.main"])
         for name, cls in edits.COMMANDS.items():
-            fields = [one.name for one in dataclasses.fields(cls)]
+            fields = [field.name for field in dataclasses.fields(cls)]
             for seed in range(60):
                 rng = random.Random(f"{name} {seed}")
-                values = {one: rng.choice((*wrong, *useful)) for one in fields}
+                values = {field: rng.choice((*wrong, *useful)) for field in fields}
                 try:
                     command = edits.from_fields(name, values)
                     command.apply(built)

@@ -50,8 +50,8 @@ class IdeaTests(SimpleTestCase):
         self.assertIn("stand-in", self.source.notice)
 
     def test_the_light_that_was_asked_for_is_warm_in_every_set(self):
-        for one in self.source.ideas(Brief(WORDS)):
-            accent = next(color for color in one.colors if color.role == "accent")
+        for idea in self.source.ideas(Brief(WORDS)):
+            accent = next(color for color in idea.colors if color.role == "accent")
             _, chroma, hue = oklch(accent.color)
             self.assertTrue(40 < hue < 110 and chroma > 0.08, (hue, chroma))
             self.assertEqual(accent.name, "light")
@@ -65,9 +65,9 @@ class IdeaTests(SimpleTestCase):
 
     def test_more_like_one_gives_near_ones(self):
         parent = self.source.ideas(Brief(WORDS))[2]
-        for one in self.source.ideas(Brief(WORDS, like=parent.key)):
-            self.assertNotEqual(one.colors, parent.colors)
-            for was, now in zip(parent.colors, one.colors, strict=True):
+        for idea in self.source.ideas(Brief(WORDS, like=parent.key)):
+            self.assertNotEqual(idea.colors, parent.colors)
+            for was, now in zip(parent.colors, idea.colors, strict=True):
                 pair = [lab(space.rgba(color.color)[:3]) for color in (was, now)]
                 self.assertLess(float(delta_e_2000(*pair)), 25, (was, now))
 
@@ -76,9 +76,9 @@ class IdeaTests(SimpleTestCase):
     def test_any_words_give_six_sets_within_srgb(self, words, path):
         if not words.strip():
             return
-        for one in self.source.ideas(Brief(words, like="-".join(map(str, path)))):
-            self.assertEqual(len(one.colors), 5)
-            self.assertTrue(all(space.in_gamut(color.color, "srgb") for color in one.colors))
+        for idea in self.source.ideas(Brief(words, like="-".join(map(str, path)))):
+            self.assertEqual(len(idea.colors), 5)
+            self.assertTrue(all(space.in_gamut(color.color, "srgb") for color in idea.colors))
 
     def test_bad_briefs_are_refused_in_words(self):
         for brief, sentence in (
@@ -185,8 +185,8 @@ class MeasureTests(SimpleTestCase):
         self.assertEqual((comes_to("space.6"), comes_to("size.4")), ("30px", "24px"))
         self.assertEqual(comes_to("shadow.2").split(" rgb")[0], "0px 7.2px 21.6px 0px")
         groups = readings.groups(Resolver(built), ())
-        self.assertEqual([one.name for one in groups], [kind.group for kind in measures.KINDS])
-        self.assertEqual(max(one.share for one in groups[0].measures), 1)
+        self.assertEqual([group.name for group in groups], [kind.group for kind in measures.KINDS])
+        self.assertEqual(max(measure.share for measure in groups[0].measures), 1)
 
     def test_bad_scales_are_refused_in_words(self):
         space_kind = measures.kind_of("space")
@@ -214,6 +214,6 @@ class MeasureTests(SimpleTestCase):
         sheet = readings.copy(Resolver(built), (0, 0), None)
         self.assertEqual(sheet.axis, language)
         self.assertEqual(
-            [[(one.stored, one.inherited) for one in cells] for _, cells in sheet.rows],
+            [[(cell.stored, cell.inherited) for cell in cells] for _, cells in sheet.rows],
             [[("Tickets", False), ("Bilhetes", False)], [("Close", False), ("Close", True)]],
         )

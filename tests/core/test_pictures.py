@@ -22,7 +22,7 @@ AREAS = (
 
 
 def in_lab(colors):
-    return lab(np.array([one[:3] for one in colors], dtype=float) / 255)
+    return lab(np.array([color[:3] for color in colors], dtype=float) / 255)
 
 
 def gradient(size=(320, 240)):
@@ -53,12 +53,12 @@ class ReadTests(SimpleTestCase):
     def test_each_color_is_shown_where_it_is(self):
         image = areas(AREAS, (1000, 800), noise=7)
         pixels = np.asarray(image)
-        for one in read(saved(image), "x").clusters:
-            row, column = int(one.y * 800), int(one.x * 1000)
+        for cluster in read(saved(image), "x").clusters:
+            row, column = int(cluster.y * 800), int(cluster.x * 1000)
             near = pixels[max(row - 4, 0) : row + 5, max(column - 4, 0) : column + 5]
             seen = near.reshape(-1, 3).mean(axis=0)
-            apart = delta_e_2000(in_lab([seen])[0], lab(space.rgba(one.color)[:3]))
-            self.assertLess(float(apart), 3, one)
+            apart = delta_e_2000(in_lab([seen])[0], lab(space.rgba(cluster.color)[:3]))
+            self.assertLess(float(apart), 3, cluster)
 
     def test_the_same_picture_gives_the_same_colors(self):
         data = saved(gradient())
@@ -69,7 +69,8 @@ class ReadTests(SimpleTestCase):
         for image in (gradient(), areas(AREAS, (400, 300), noise=20)):
             for wanted in (6, 8, 12):
                 found = [
-                    space.rgba(one.color)[:3] for one in read(saved(image), "x", wanted).clusters
+                    space.rgba(cluster.color)[:3]
+                    for cluster in read(saved(image), "x", wanted).clusters
                 ]
                 pixels = lab(np.asarray(image, dtype=float).reshape(-1, 3)[::13] / 255)
                 own = delta_e_2000(pixels[:, None], lab(found)[None, :]).min(axis=1).mean()
@@ -82,7 +83,7 @@ class ReadTests(SimpleTestCase):
     def test_a_small_spot_of_its_own_color_is_not_lost(self):
         image = areas(((20, 48, 66, 0.6), (60, 70, 110, 0.4)), (600, 400), noise=3)
         image.paste((246, 196, 92), (100, 300, 120, 320))
-        found = [space.hex_text(one.color) for one in read(saved(image), "x").clusters]
+        found = [space.hex_text(cluster.color) for cluster in read(saved(image), "x").clusters]
         near = delta_e_2000(
             lab([space.rgba(space.parse(one))[:3] for one in found]), in_lab([(246, 196, 92)])
         )
@@ -108,7 +109,7 @@ class ReadTests(SimpleTestCase):
         image = areas(((255, 0, 0, 0.5), (0, 0, 255, 0.5)), (80, 80)).convert("RGBA")
         image.paste((9, 9, 9, 0), (0, 40, 80, 80))
         found = read(saved(image), "x")
-        self.assertEqual([space.hex_text(one.color) for one in found.clusters], ["#ff0000"])
+        self.assertEqual([space.hex_text(cluster.color) for cluster in found.clusters], ["#ff0000"])
         self.assertEqual(found.shown_type, "image/png")
 
     def test_marks_say_share_and_place(self):

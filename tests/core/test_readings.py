@@ -220,7 +220,7 @@ class OfferTests(SimpleTestCase):
         built = replace(document(token("x", "#ffffff")), scenes=scenes)
         rows = tokens.shelf(Resolver(built), (0, 0))
         self.assertEqual(
-            [(row.name, [(one.value, one.hex) for one in row.colors]) for row in rows[:-7]],
+            [(row.name, [(color.value, color.hex) for color in row.colors]) for row in rows[:-7]],
             [("Board", [("#123456", "#123456"), ("rgb(1 2 3)", "#010203")])],
         )
 
@@ -229,11 +229,13 @@ class OfferTests(SimpleTestCase):
         brought = (token("moods.fog", "#ccd0d4", tier="raw"), token("loose", "#123", tier="raw"))
         built = replace(built, tokens=(*built.tokens, *brought))
         rows = tokens.shelf(Resolver(built), (0, 0, 0))
-        sets = {row.name: [one.value for one in row.colors] for row in rows if row.name != "CSS"}
+        sets = {
+            row.name: [color.value for color in row.colors] for row in rows if row.name != "CSS"
+        }
         self.assertEqual(len(sets["spruce"]), 11)
         self.assertEqual(sets["moods"], ["moods.fog"])
         self.assertEqual(sets["single"], ["white", "black", "loose"])
-        named = [one for row in rows if row.name == "CSS" for one in row.colors]
+        named = [color for row in rows if row.name == "CSS" for color in row.colors]
         # CSS Color 4, section 6.1, has 148 names.
         self.assertEqual(len(named), 148)
         self.assertIn(("rebeccapurple", "#663399"), [(one.value, one.hex) for one in named])
@@ -242,7 +244,7 @@ class OfferTests(SimpleTestCase):
         resolver = Resolver(quillhaven.document())
         page = tokens.page(resolver, resolver.document.token("text.main"))
         self.assertEqual(
-            [one.path for one in page.users], ["board.time", "ticket.place", "field.text"]
+            [user.path for user in page.users], ["board.time", "ticket.place", "field.text"]
         )
         self.assertEqual(len(page.pairings), 13)
         self.assertEqual(page.css_name, "text-main")
@@ -259,4 +261,4 @@ class MeasureTests(SimpleTestCase):
             )
         )
         (group,) = measures.groups(Resolver(built), ())
-        self.assertEqual([one.share for one in group.measures], [1.0] * 5)
+        self.assertEqual([measure.share for measure in group.measures], [1.0] * 5)

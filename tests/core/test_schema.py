@@ -60,10 +60,10 @@ class SchemaTests(SimpleTestCase):
         parts += [*built.purposes, *built.schemes, *built.themes, *built.pairings]
         parts += [*built.telling_apart, *built.scenes, *built.pages]
         for part in parts:
-            for one in fields(part):
-                default = one.default if one.default is not MISSING else None
-                if one.name != "extends":  # a group that extends none
-                    self.assertNotEqual(getattr(part, one.name), default, (part, one.name))
+            for field in fields(part):
+                default = field.default if field.default is not MISSING else None
+                if field.name != "extends":  # a group that extends none
+                    self.assertNotEqual(getattr(part, field.name), default, (part, field.name))
 
     def test_rows_keep_every_field(self):
         self.assertEqual(unflatten(flatten(full())), full())
@@ -72,7 +72,7 @@ class SchemaTests(SimpleTestCase):
         built = full()
         files = {name: text.encode() for name, text in resolver_writer.write(built).files.items()}
         again = resolver.read(files, counter_keys("x"))
-        kept = [one.name for one in fields(Document) if one.name not in ("_index", "sources",
+        kept = [field.name for field in fields(Document) if field.name not in ("_index", "sources",
                 "layers", "resolver_file", "resolver_text", "version")]  # fmt: skip
         for name in kept:
             self.assertEqual(getattr(again, name), getattr(built, name), name)

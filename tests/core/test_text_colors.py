@@ -79,7 +79,7 @@ class FindTests(SimpleTestCase):
     @settings(max_examples=80, deadline=None)
     @given(st.lists(st.tuples(channel, channel, channel), min_size=1, max_size=6))
     def test_whatever_is_written_in_any_notation_is_found_again(self, colors):
-        made = [space.parse("#{:02x}{:02x}{:02x}".format(*one)) for one in colors]
+        made = [space.parse("#{:02x}{:02x}{:02x}".format(*color)) for color in colors]
         for one in notation.NOTATIONS:
             text = "\n".join(f"c{i}: {notation.write(c, one)}" for i, c in enumerate(made))
             found = find(text)

@@ -101,7 +101,7 @@ class NestedZoneTests(EngineTestCase):
             document = random_document(seed)
             rng = random.Random(1000 + seed)
             resolver, names = Resolver(document), css_names(document)
-            written = {one.key for one in css.written_tokens(document)}
+            written = {token.key for token in css.written_tokens(document)}
             colors = [t for t in document.tokens if t.type == "color" and t.key in written]
             for marked in (False, True):
                 page, zones = random_zones(rng, document, marked)
@@ -110,7 +110,7 @@ class NestedZoneTests(EngineTestCase):
                     contrast = rng.choice(("more", "no-preference"))
                     self.page.emulate_media(color_scheme=scheme, contrast=contrast)
                     preferences = {"prefers-color-scheme": scheme, "prefers-contrast": contrast}
-                    found = self.page.evaluate(_READ, [names[one.key] for one in colors])
+                    found = self.page.evaluate(_READ, [names[color.key] for color in colors])
                     self.assertEqual(len(found), DEPTH + 1)
                     for depth, computed in enumerate(found):
                         levels = [page, *zones[:depth]]

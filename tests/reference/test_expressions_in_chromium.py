@@ -166,7 +166,9 @@ class ColorExpressionTests(EngineTestCase):
         for name, found in zip(names, self.page.evaluate(_COLORS, names), strict=True):
             theirs = [float(n) for n in _NUMBER.findall(found.split("srgb", 1)[1])]
             self.assertEqual(
-                [round(one * 255) for one in theirs], list(space.rgba8(space.parse(name))[:3]), name
+                [round(their * 255) for their in theirs],
+                list(space.rgba8(space.parse(name))[:3]),
+                name,
             )
 
 

@@ -39,14 +39,14 @@ class PublicStyleSheetTests(EngineTestCase):
         cls.read = css_reader.read(cls.original.encode(), "pico.css", counter_keys())
 
     def colors(self, sheet, root, scheme):
-        names = [f"--{one.path}" for one in self.read.document.tokens if one.type == "color"]
+        names = [f"--{token.path}" for token in self.read.document.tokens if token.type == "color"]
         self.page.emulate_media(color_scheme=scheme)
         self.page.set_content(f"<!doctype html><html {root}><style>{sheet}</style><body>")
         return self.page.evaluate(_READ, names)
 
     def test_every_color_in_both_modes_and_on_an_unmarked_page(self):
         document = self.read.document
-        types = Counter(one.type for one in document.tokens)
+        types = Counter(token.type for token in document.tokens)
         self.assertGreaterEqual(types["color"], 300)
         self.assertEqual(
             [(a.name, [m.name for m in a.modes]) for a in document.axes],
@@ -69,7 +69,7 @@ class PublicStyleSheetTests(EngineTestCase):
         declared = set(
             re.findall(r"(--[\w-]+)\s*:", re.sub(r"/\*.*?\*/", "", self.original, flags=re.S))
         )
-        known = {f"--{one.path}" for one in self.read.document.tokens}
+        known = {f"--{token.path}" for token in self.read.document.tokens}
         listed = {one.name for one in self.read.skipped}
         self.assertEqual(declared - known - listed, set())
         self.assertTrue(all(one.reason and one.selector for one in self.read.skipped))

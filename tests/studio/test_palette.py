@@ -267,8 +267,8 @@ class PictureTests(PaletteCase):
         self.assertRedirects(response, self.url("importing:picture") + f"?picture={kept.code}")
         page = self.client.get(response["Location"])
         self.assertContains(page, "<image href=")
-        for one in kept.colors:
-            self.assertContains(page, one["hex"])
+        for color in kept.colors:
+            self.assertContains(page, color["hex"])
         image = self.client.get(self.url("importing:image", kept.code))
         self.assertEqual(
             (image["Content-Type"], image.content[:3]), ("image/jpeg", b"\xff\xd8\xff")

@@ -107,7 +107,7 @@ class CellTests(RoomCase):
         response = self.store("ink.1", '[["appearance","dark"]]')
         self.assertRedirects(response, self.url("tokens:room") + "?cell=text%3Alight")
         values = dict(self.stored().token("text").values)
-        self.assertEqual([one.text for one in values.values()], ["{ink.11}", "{ink.1}"])
+        self.assertEqual([value.text for value in values.values()], ["{ink.11}", "{ink.1}"])
         self.assertEqual(
             self.project.journal.last().label, "Set text to {ink.1} for appearance dark"
         )

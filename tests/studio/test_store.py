@@ -351,13 +351,13 @@ class RaceTests(TransactionTestCase):
 
     def test_with_the_lock_both_are_kept(self):
         outcomes = self.together(lambda key: self.write(key, "#999999"))
-        self.assertEqual([type(one) for one in outcomes], [store.Loaded, store.Loaded])
+        self.assertEqual([type(outcome) for outcome in outcomes], [store.Loaded, store.Loaded])
         self.assertEqual(self.values(), ["#999999", "#999999"])
         self.assertEqual(JournalEntry.objects.filter(project=self.project).count(), 3)
 
     def test_with_the_lock_one_of_two_writes_of_the_same_is_refused(self):
         outcomes = self.together(lambda key: self.write("a", "#99999" + key))
-        refused = [one for one in outcomes if isinstance(one, store.ClashError)]
+        refused = [outcome for outcome in outcomes if isinstance(outcome, store.ClashError)]
         self.assertEqual((len(outcomes), len(refused)), (2, 1))
         self.assertEqual(JournalEntry.objects.filter(project=self.project).count(), 2)
         self.assertIn(self.values()[0], ("#99999a", "#99999b"))
