@@ -168,9 +168,9 @@ class Analysis:
         return css.write(self.document) + "\n" + css.write_slots(self.document, self.bindings)
 
 
-def _same_name(one: Token, other: Token) -> bool:
+def _same_name(first: Token, other: Token) -> bool:
     """Whether two tokens differ in nothing that a guess by name looks at."""
-    return one is other or (one.key, one.path, one.type, one.tier) == (
+    return first is other or (first.key, first.path, first.type, first.tier) == (
         other.key,
         other.path,
         other.type,

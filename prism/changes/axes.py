@@ -36,7 +36,7 @@ def rename_mode(document: Document, axis: str, mode: str, name: str) -> Document
     """Give a mode another name."""
     owner = _axis(document, axis)
     _mode(owner, mode)
-    modes = tuple(replace(one, name=name) if one.key == mode else one for one in owner.modes)
+    modes = tuple(replace(held, name=name) if held.key == mode else held for held in owner.modes)
     return _put(document, replace(owner, modes=modes))
 
 
@@ -47,7 +47,7 @@ def set_color_scheme(document: Document, axis: str, mode: str, scheme: str) -> D
     owner = _axis(document, axis)
     _mode(owner, mode)
     modes = tuple(
-        replace(one, color_scheme=scheme) if one.key == mode else one for one in owner.modes
+        replace(held, color_scheme=scheme) if held.key == mode else held for held in owner.modes
     )
     return _put(document, replace(owner, modes=modes))
 
@@ -86,7 +86,7 @@ def follow(document: Document, axis: str, follows: Follows | None) -> Document:
 def add_mode(document: Document, axis: str, mode: Mode, copy_of: str = "") -> Document:
     """A new mode at the end, empty or a copy of another; no theme that was there changes."""
     owner = _axis(document, axis)
-    if any(one.key == mode.key for one in owner.modes):
+    if any(held.key == mode.key for held in owner.modes):
         raise EditError("A mode with this key already exists.", place=owner.name)
     changed = _put(document, replace(owner, modes=(*owner.modes, mode)))
     if not copy_of:
@@ -119,7 +119,7 @@ def remove_mode(document: Document, axis: str, mode: str, default: str = "") -> 
     """Take a mode out, with the values that hold in it; ``default`` names a new default."""
     owner = _axis(document, axis)
     _mode(owner, mode)
-    modes = tuple(one for one in owner.modes if one.key != mode)
+    modes = tuple(held for held in owner.modes if held.key != mode)
     if not modes:
         raise EditError("It is the only mode.", place=owner.name, fix="Remove the axis.")
     new_default = owner.default if owner.default != mode else default or modes[0].key
@@ -152,7 +152,7 @@ def remove_axis(document: Document, axis: str, stays: str) -> Document:
     owner = _axis(document, axis)
     _mode(owner, stays)
     resolver = resolver_of(document)
-    axes = tuple(one for one in document.axes if one.key != axis)
+    axes = tuple(known for known in document.axes if known.key != axis)
     tokens = tuple(_without_axis(resolver, token, axis, stays) for token in document.tokens)
 
     def stripped(theme: SavedTheme) -> SavedTheme:
@@ -181,7 +181,7 @@ def _without_axis(resolver: Resolver, token: Token, axis: str, stays: str) -> To
         return token
     own = [
         a
-        for a in (one.key for one in resolver.document.axes)
+        for a in (other.key for other in resolver.document.axes)
         if a != axis and any(c.mode_on(a) is not None for c, _ in token.values)
     ]
     after = Resolver(replace(resolver.document, tokens=(changed,)))
@@ -207,7 +207,9 @@ def _with_axes(document: Document, axes: Sequence[Axis]) -> Document:
 
 
 def _put(document: Document, axis: Axis) -> Document:
-    return _with_axes(document, [axis if one.key == axis.key else one for one in document.axes])
+    return _with_axes(
+        document, [axis if known.key == axis.key else known for known in document.axes]
+    )
 
 
 def _axis(document: Document, key: str) -> Axis:

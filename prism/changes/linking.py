@@ -69,7 +69,7 @@ def propose(document: Document, *, within: float = NEAR) -> Proposal:
     literals = _literals(document)
     if not literals or not palette:
         return Proposal((), tuple(literals))
-    wanted = np.array([space.rgba(one.color) for one in literals])
+    wanted = np.array([space.rgba(literal.color) for literal in literals])
     known = np.array([space.rgba(color) for _, color in palette])
     distances = delta_e_2000(lab(wanted[:, None, :3]), lab(known[None, :, :3]))
     unlike = np.abs(wanted[:, None, 3] - known[None, :, 3]) > 0.5 / 255
@@ -97,18 +97,18 @@ def link(document: Document, links: Iterable[Link]) -> Document:
 
     Raises ``EditError`` where one of them would make a circle.
     """
-    wanted = {(one.token, one.condition): one for one in links}
+    wanted = {(link.token, link.condition): link for link in links}
     tokens = []
     for token in document.tokens:
         values = []
         for condition, value in token.values:
-            found = wanted.get((token.key, condition))
-            target = document.token(found.target) if found else None
+            path = wanted.get((token.key, condition))
+            target = document.token(path.target) if path else None
             if (
                 target is not None
                 and isinstance(value, Expression)
-                and found
-                and value.text == found.text
+                and path
+                and value.text == path.text
             ):
                 value = reference_to(document, target)
             values.append((condition, value))
@@ -130,15 +130,17 @@ def raw_groups(document: Document) -> list[tuple[str, int]]:
 
 def _palette(document: Document) -> list[tuple[Token, space.Color]]:
     resolver = resolver_of(document)
-    found = []
+    loose = []
     for token in document.tokens:
         reached = resolver.graph.reach([token.key]) if token.is_raw_color else ()
-        raw = all((one := document.token(key)) and one.is_raw_color for key in reached)
+        raw = all(
+            (found_token := document.token(key)) and found_token.is_raw_color for key in reached
+        )
         if token.is_raw_color and raw and resolver.influence(token.key) == ():
             answer = resolver.resolve(token.key, resolver.default_theme)
             if answer.color is not None:
-                found.append((token, answer.color))
-    return found
+                loose.append((token, answer.color))
+    return loose
 
 
 def _literals(document: Document) -> list[LooseColor]:

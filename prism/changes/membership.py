@@ -31,8 +31,8 @@ def without(document: Document, going: Collection[str]) -> Document:
             for ramp in document.ramps
         ),
         telling_apart=tuple(
-            replace(one, tokens=tuple(key for key in one.tokens if key not in going))
-            for one in document.telling_apart
+            replace(members, tokens=tuple(key for key in members.tokens if key not in going))
+            for members in document.telling_apart
         ),
         scenes=tuple(clean(scene) for scene in document.scenes),
         sources=tuple(

@@ -43,5 +43,6 @@ def paths_of(document: Document, key: str) -> list[str]:
 
 def with_token(document: Document, token: Token) -> Document:
     return replace(
-        document, tokens=tuple(token if one.key == token.key else one for one in document.tokens)
+        document,
+        tokens=tuple(token if known.key == token.key else known for known in document.tokens),
     )

@@ -24,7 +24,7 @@ _Item = TypeVar("_Item")
 
 def moved(items: Sequence[_Item], item: _Item, by: int) -> tuple[_Item, ...]:
     """``items`` with one of them moved ``by`` places, not beyond the ends."""
-    rest = [one for one in items if one != item]
+    rest = [other for other in items if other != item]
     place = min(max(items.index(item) + by, 0), len(rest))
     return (*rest[:place], item, *rest[place:])
 
@@ -141,7 +141,7 @@ def reorder_tokens(document: Document, keys: Sequence[str], after: str = "") -> 
     rest = [token for token in document.tokens if token.key not in set(keys)]
     place = 0
     if after:
-        place = next((i for i, one in enumerate(rest) if one.key == after), -1) + 1
+        place = next((i for i, rest_item in enumerate(rest) if rest_item.key == after), -1) + 1
         if not place:
             raise EditError("The token to put them after does not exist.")
     return replace(document, tokens=(*rest[:place], *moving, *rest[place:]))
@@ -179,7 +179,7 @@ def describe_token(
     told = replace(
         token_of(changed, key),
         description=description,
-        uses=tuple(one.strip() for one in uses.split(",") if one.strip()),
+        uses=tuple(use.strip() for use in uses.split(",") if use.strip()),
         export_names=names,
         private=private,
         deprecated=deprecated,
@@ -246,8 +246,8 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
         for scene in changed.scenes
     )
     sets = tuple(
-        replace(one, tokens=tuple(dict.fromkeys(renamed.get(key, key) for key in one.tokens)))
-        for one in changed.telling_apart
+        replace(told, tokens=tuple(dict.fromkeys(renamed.get(key, key) for key in told.tokens)))
+        for told in changed.telling_apart
     )
     changed = replace(changed, pairings=tuple(pairings), scenes=scenes, telling_apart=sets)
     changed = without(changed, {gone})

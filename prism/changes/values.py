@@ -38,8 +38,8 @@ def set_values(document: Document, settings: Iterable[Setting]) -> Document:
     for key, condition, value in settings:
         token = changed.get(key) or _token(document, key)
         for axis, mode in condition.picks:
-            found = document.axis(axis)
-            if found is None or all(one.key != mode for one in found.modes):
+            owner = document.axis(axis)
+            if owner is None or all(known.key != mode for known in owner.modes):
                 raise EditError("That mode is no longer there.", place=shown_path(token.path))
         values = dict(token.values)
         if value is None:
@@ -131,10 +131,12 @@ def condition_in_column(
     are left out. Raises ``EditError`` where the mode of ``axis`` itself is gone."""
     resolver = resolver_of(document)
     token = _token(document, key)
-    known = {(one.key, mode.key) for one in document.axes for mode in one.modes}
+    known = {(known.key, mode.key) for known in document.axes for mode in known.modes}
     if axis and (axis, picks[axis]) not in known:
         raise EditError("That mode is no longer there.", place=shown_path(token.path))
-    theme = resolver.theme({one: mode for one, mode in picks.items() if (one, mode) in known})
+    theme = resolver.theme(
+        {axis_key: mode for axis_key, mode in picks.items() if (axis_key, mode) in known}
+    )
     return cell_condition(resolver, key, axis, picks[axis], theme) if axis else BASE
 
 
@@ -147,7 +149,8 @@ def _token(document: Document, key: str) -> Token:
 
 def _put(document: Document, token: Token) -> Document:
     return replace(
-        document, tokens=tuple(token if one.key == token.key else one for one in document.tokens)
+        document,
+        tokens=tuple(token if known.key == token.key else known for known in document.tokens),
     )
 
 
@@ -161,7 +164,9 @@ def check_value(document: Document, token: Token, value: Value) -> None:
     for expression, expected in leaves(value, token.type):
         for path in parse(expression.text, expected).references:
             if document.token_at(path) is None:
-                known = [shown_path(one.path) for one in document.tokens if one.type == expected]
+                known = [
+                    shown_path(known.path) for known in document.tokens if known.type == expected
+                ]
                 raise ExpressionError(f"{{{path}}} does not exist.", fix=nearest(path, known))
 
 

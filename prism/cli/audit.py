@@ -47,9 +47,9 @@ def audit(
         for reading in contrast.audit(resolver, [pairing], themes_for(resolver, wanted))
     ]
     if as_json:
-        show_json(pairings=[_members(document, *one) for one in readings])
+        show_json(pairings=[_members(document, *reading) for reading in readings])
     else:
-        rows = [_row(document, *one) for one in readings]
+        rows = [_row(document, *reading) for reading in readings]
         show("", ("pairing", "theme", "ratio", "needs", ""), rows)
     if any(reading.fails for _, reading in readings):
         ctx.exit(1)

@@ -34,25 +34,25 @@ def link(file: str, folder: Path | None, maps: tuple[str, ...], as_json: bool) -
 
     rows: list[tuple[str, ...]] = [
         (
-            path(one.token),
-            condition_words(document, one.condition),
-            one.text,
-            path(one.target),
-            f"{one.distance:.2f}",
-            one.closeness,
+            path(link.token),
+            condition_words(document, link.condition),
+            link.text,
+            path(link.target),
+            f"{link.distance:.2f}",
+            link.closeness,
         )
-        for one in proposal.links
+        for link in proposal.links
     ]
     rows += [
         (
-            path(one.token),
-            condition_words(document, one.condition),
-            one.text,
+            path(color.token),
+            condition_words(document, color.condition),
+            color.text,
             "",
             "",
             "no match",
         )
-        for one in proposal.unmatched
+        for color in proposal.unmatched
     ]
     heads = ("token", "holds for", "literal", "palette", "distance", "closeness")
     if as_json:

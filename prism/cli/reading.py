@@ -21,12 +21,15 @@ def load(source: str, maps: Sequence[str] = (), prefix: str = "k") -> Document:
     Parts without a key of their own get ``prefix`` and a number.
     """
     numbers = itertools.count(1)
-    found = files.read(
+    imported = files.read(
         read_bytes(source), lambda: f"{prefix}{next(numbers)}", dict(map(_map, maps))
     )
-    for one in found.skipped:
-        click.echo(f"Skipped: {one.name} in {one.selector}: {one.reason}.", err=True)
-    return found.document
+    for declaration in imported.skipped:
+        click.echo(
+            f"Skipped: {declaration.name} in {declaration.selector}: {declaration.reason}.",
+            err=True,
+        )
+    return imported.document
 
 
 def _map(text: str) -> tuple[str, tuple[str, str]]:
@@ -48,17 +51,17 @@ def read_bytes(source: str) -> dict[str, bytes]:
             raise FormatError("There is no such file.", place=source)
         if path.name.endswith(".resolver.json"):
             beside = sorted(path.parent.rglob("*.json"))
-            tokens = [one for one in beside if one.name.endswith(".tokens.json")]
+            tokens = [name for name in beside if name.name.endswith(".tokens.json")]
             return {path.name: path.read_bytes()} | _named(path.parent, tokens)
         return {path.name: path.read_bytes()}
     except OSError as error:
         raise FormatError(f"The file cannot be read: {error.strerror}.", place=source) from None
 
 
-def _folder(folder: Path, found: list[Path]) -> dict[str, bytes]:
-    tokens = [p for p in found if p.name.endswith((".tokens.json", ".resolver.json"))]
+def _folder(folder: Path, read_files: list[Path]) -> dict[str, bytes]:
+    tokens = [p for p in read_files if p.name.endswith((".tokens.json", ".resolver.json"))]
     if not tokens:
-        tokens = [p for p in found if p.name.endswith(files.ENDINGS)][:1]
+        tokens = [p for p in read_files if p.name.endswith(files.ENDINGS)][:1]
     if not tokens:
         raise FormatError(
             "The folder contains no supported file.",
@@ -68,27 +71,27 @@ def _folder(folder: Path, found: list[Path]) -> dict[str, bytes]:
     return _named(folder, tokens)
 
 
-def _named(folder: Path, found: Iterable[Path]) -> dict[str, bytes]:
-    return {one.relative_to(folder).as_posix(): one.read_bytes() for one in found}
+def _named(folder: Path, files: Iterable[Path]) -> dict[str, bytes]:
+    return {path.relative_to(folder).as_posix(): path.read_bytes() for path in files}
 
 
-def themes_for(found: Resolver, wanted: Sequence[str]) -> list[Theme]:
+def themes_for(files: Resolver, wanted: Sequence[str]) -> list[Theme]:
     """The one theme that ``axis=mode`` words name, or all; ``PrismError`` for unknown ones."""
-    return [theme_for(found, wanted)] if wanted else list(found.themes())
+    return [theme_for(files, wanted)] if wanted else list(files.themes())
 
 
-def theme_for(found: Resolver, wanted: Sequence[str]) -> Theme:
+def theme_for(imported: Resolver, wanted: Sequence[str]) -> Theme:
     """The theme that ``axis=mode`` words name; every other axis at its default."""
     picks = {}
     for word in wanted:
         name, _, mode_name = word.partition("=")
-        axis = next((one for one in found.document.axes if one.name == name), None)
+        axis = next((axis for axis in imported.document.axes if axis.name == name), None)
         if axis is None:
-            known = ", ".join(one.name for one in found.document.axes) or "none"
+            known = ", ".join(axis.name for axis in imported.document.axes) or "none"
             raise PrismError(f"There is no axis “{name}”.", fix=f"Axes: {known}.")
-        mode = next((one for one in axis.modes if one.name == mode_name), None)
+        mode = next((mode for mode in axis.modes if mode.name == mode_name), None)
         if mode is None:
-            known = ", ".join(one.name for one in axis.modes)
+            known = ", ".join(mode.name for mode in axis.modes)
             raise PrismError(f"{name} has no mode “{mode_name}”.", fix=f"Modes: {known}.")
         picks[axis.key] = mode.key
-    return found.theme(picks)
+    return imported.theme(picks)

@@ -15,13 +15,13 @@ from prism.resolution.current import resolver_of
 
 def resolved(document: Document, wanted: Sequence[str]) -> dict[str, Any]:
     """Every token that is there, theme by theme, as JSON members."""
-    found = resolver_of(document)
+    resolver = resolver_of(document)
     names = css_names(document)
     themes = []
-    for theme in patiently(themes_for(found, wanted), "Resolving"):
+    for theme in patiently(themes_for(resolver, wanted), "Resolving"):
         tokens = {}
         for token in document.tokens:
-            answer = found.resolve(token.key, theme)
+            answer = resolver.resolve(token.key, theme)
             if not answer.absent:
                 tokens[token.path] = {
                     "type": answer.type,
@@ -41,14 +41,14 @@ def resolved(document: Document, wanted: Sequence[str]) -> dict[str, Any]:
 @json_option
 def resolve(file: str, wanted: tuple[str, ...], maps: tuple[str, ...], as_json: bool) -> None:
     """Print what every token resolves to, in all themes or in one."""
-    found = resolved(load(file, maps), wanted)
+    written = resolved(load(file, maps), wanted)
     if as_json:
-        show_json(**found)
+        show_json(**written)
         return
-    for one in found["themes"]:
-        title = ", ".join(f"{axis} {mode}" for axis, mode in one["theme"].items())
+    for stated in written["themes"]:
+        title = ", ".join(f"{axis} {mode}" for axis, mode in stated["theme"].items())
         rows = [
-            (path, said["type"], said["broken"] or said["value"])
-            for path, said in one["tokens"].items()
+            (path, answer["type"], answer["broken"] or answer["value"])
+            for path, answer in stated["tokens"].items()
         ]
         show(title, ("token", "type", "value"), rows)

@@ -24,11 +24,11 @@ def trace(file: str, path: str, wanted: tuple[str, ...], maps: tuple[str, ...]) 
     document = load(file, maps)
     token = document.token_at(path.strip("{}"))
     if token is None:
-        paths = [shown_path(one.path) for one in document.tokens]
+        paths = [shown_path(known.path) for known in document.tokens]
         raise PrismError(f"{{{path}}} does not exist.", fix=nearest(path, paths))
-    found = resolver_of(document)
+    resolver = resolver_of(document)
     rows = []
-    for hop in found.trace(token.key, theme_for(found, wanted)):
+    for hop in resolver.trace(token.key, theme_for(resolver, wanted)):
         here = document.token(hop.token)
         assert here is not None
         stored = value_text(hop.value) if hop.value is not None else "no value"

@@ -46,8 +46,10 @@ def ratio_of_luminances(first: ArrayLike, second: ArrayLike) -> Array:
 
 def ratio_of(first: space.Color, second: space.Color) -> float:
     """Contrast ratio of two opaque colors as screens show them: in sRGB, rounded to 8 bits."""
-    one, two = ([channel / 255 for channel in space.rgba8(c)[:3]] for c in (first, second))
-    return float(contrast_ratio(one, two))
+    first_channels, two = (
+        [channel / 255 for channel in space.rgba8(c)[:3]] for c in (first, second)
+    )
+    return float(contrast_ratio(first_channels, two))
 
 
 def ink_on(color: space.Color) -> str:

@@ -83,9 +83,9 @@ def delta_e_2000(first: ArrayLike, second: ArrayLike) -> Array:
     Source: Sharma, Wu & Dalal 2005, "The CIEDE2000 Color-Difference Formula", with
     kL = kC = kH = 1. Long because it is the published formula, term by term.
     """
-    one = np.asarray(first, dtype=np.float64)
+    first_lab = np.asarray(first, dtype=np.float64)
     two = np.asarray(second, dtype=np.float64)
-    l1, a1, b1 = one[..., 0], one[..., 1], one[..., 2]
+    l1, a1, b1 = first_lab[..., 0], first_lab[..., 1], first_lab[..., 2]
     l2, a2, b2 = two[..., 0], two[..., 1], two[..., 2]
     mean7 = ((np.hypot(a1, b1) + np.hypot(a2, b2)) / 2) ** 7
     g = 0.5 * (1 - np.sqrt(mean7 / (mean7 + 25.0**7)))

@@ -47,7 +47,7 @@ def beyond_srgb(color: space.Color) -> bool:
 
 def _coords(color: space.Color, name: str) -> tuple[float, float, float]:
     first, second, third = space.engine(color).convert(name).coords()
-    plain = [0.0 if math.isnan(one) else float(one) for one in (first, second, third)]
+    plain = [0.0 if math.isnan(color) else float(color) for color in (first, second, third)]
     return plain[0], plain[1], plain[2]
 
 

@@ -93,16 +93,16 @@ def parse(text: str) -> Color:
     if lowered in _NAMED_CORRECTIONS:
         source = _NAMED_CORRECTIONS[lowered]
     try:
-        found = None if len(source) > _MAX_TEXT else Engine.match(source, fullmatch=True)
+        match = None if len(source) > _MAX_TEXT else Engine.match(source, fullmatch=True)
     except (ValueError, OverflowError, RecursionError):
-        found = None
-    if found is None or found.color.space() not in SPACES.values():
+        match = None
+    if match is None or match.color.space() not in SPACES.values():
         shown = source if len(source) <= 60 else source[:57] + "…"
         raise ExpressionError(
             f"“{shown}” is not a color.",
             fix="Write a hex value such as #236b53, a CSS color function or a {reference}.",
         )
-    color = from_engine(found.color)
+    color = from_engine(match.color)
     if not all(c is None or math.isfinite(c) for c in color.coords):
         raise ExpressionError(f"“{source[:60]}” has a channel without a finite value.")
     return color
@@ -128,10 +128,10 @@ def within_range(color: Color, text: str = "") -> Color:
     if color.space in ("lch", "oklch") and second is not None:
         second = max(second, 0.0)
     alpha = min(max(color.alpha, 0.0), 1.0)
-    found = Color(color.space, (first, second, third), alpha)
-    if text.startswith(("rgb", "hsl", "hwb")) and not in_gamut(found, "srgb"):
-        return from_engine(engine(found).convert("srgb").clip("srgb"))
-    return found
+    color_read = Color(color.space, (first, second, third), alpha)
+    if text.startswith(("rgb", "hsl", "hwb")) and not in_gamut(color_read, "srgb"):
+        return from_engine(engine(color_read).convert("srgb").clip("srgb"))
+    return color_read
 
 
 def is_hex(text: str) -> bool:

@@ -205,8 +205,10 @@ class RowEditor:
         """The keys that are wanted and there, then what is there besides, in its order."""
         kind, key = operation.kind, operation.key
         rows, wanted = self.rows[kind], dict.fromkeys(operation.after)
-        keys = [one for one in self._chain(kind, key) if one not in wanted]
-        self._chains[kind, key] = _Chain([*(one for one in wanted if one in rows), *keys])
+        keys = [row_key for row_key in self._chain(kind, key) if row_key not in wanted]
+        self._chains[kind, key] = _Chain(
+            [*(row_key for row_key in wanted if row_key in rows), *keys]
+        )
 
     def _chain(self, kind: str, parent: str) -> _Chain:
         place = (kind, parent)

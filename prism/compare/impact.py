@@ -98,7 +98,7 @@ def _counterpart(old: Resolver, new: Resolver, theme: Theme) -> Theme:
         axis: mode
         for axis, mode in new.picks(theme).items()
         if (known := old.document.axis(axis)) is not None
-        and any(one.key == mode for one in known.modes)
+        and any(there.key == mode for there in known.modes)
     }
     return old.theme(picks)
 
@@ -125,12 +125,12 @@ def _pairings(
     changed: dict[str, int] = {}
     breaks: dict[str, int] = {}
     heals: dict[str, int] = {}
-    for one, other in zip(was, now, strict=True):
-        if _look(one) != _look(other):
+    for first, other in zip(was, now, strict=True):
+        if _look(first) != _look(other):
             changed[other.pairing] = changed.get(other.pairing, 0) + share
-        if other.fails and not one.fails:
+        if other.fails and not first.fails:
             breaks[other.pairing] = breaks.get(other.pairing, 0) + share
-        if one.fails and other.passes:
+        if first.fails and other.passes:
             heals[other.pairing] = heals.get(other.pairing, 0) + share
     return changed, breaks, heals
 

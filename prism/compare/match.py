@@ -90,10 +90,10 @@ def describe(operation: Operation, before: Document, after: Document) -> str:
         where = condition_words(after if operation.op == "add" else before, condition)
         path = shown_path(token.path) if token else token_key
         if operation.op == "set":
-            was, now = (value_text(decode(one)) for one in (operation.before, operation.after))
+            was, now = (value_text(decode(text)) for text in (operation.before, operation.after))
             return f"{path}: {where} {was} → {now}"
-        said = value_text(decode((operation.row or {})["text"]))
-        return f"{path}: {where} {'now' if operation.op == 'add' else 'no longer'} {said}"
+        plain = value_text(decode((operation.row or {})["text"]))
+        return f"{path}: {where} {'now' if operation.op == 'add' else 'no longer'} {plain}"
     name = _name(operation, before, after)
     if kind == "binding" and operation.op != "order":
         token_key = (operation.row or {"token": operation.after})["token"]
@@ -109,15 +109,15 @@ def describe(operation: Operation, before: Document, after: Document) -> str:
 
 def _name(operation: Operation, before: Document, after: Document) -> str:
     row = operation.row or {}
-    said = row.get("path") or row.get("name")
-    if said:
-        return str(said)
+    name = row.get("path") or row.get("name")
+    if name:
+        return str(name)
     if operation.kind == "token":
         token = before.token(operation.key) or after.token(operation.key)
         return shown_path(token.path) if token else operation.key
     if operation.kind == "binding":
         scene, _, slot = operation.key.partition(" ")
-        names = [one.name for one in (*after.scenes, *before.scenes) if one.key == scene]
+        names = [known.name for known in (*after.scenes, *before.scenes) if known.key == scene]
         return f"{slot} in {names[0]}" if names and slot else (names or [scene])[0]
     if operation.kind in ("axis", "mode"):
         axis = before.axis(operation.key.split(" ")[0]) or after.axis(operation.key.split(" ")[0])

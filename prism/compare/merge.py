@@ -268,7 +268,7 @@ def _new_breaks(document: Document, mine: Document, theirs: Document) -> Iterato
         for side in (mine, theirs) if broken else ():
             broken -= breaks(resolver_of(side), key) if side.token(key) is not None else set()
         for sentence in sorted(broken):
-            rows = tuple(("token", one) for one in sorted(resolver.graph.reach([key])))
+            rows = tuple(("token", reached) for reached in sorted(resolver.graph.reach([key])))
             yield Clash("token", key, sentence, rows=rows)
             return
 
@@ -277,13 +277,13 @@ def _missing(document: Document, token: Token | None) -> list[str]:
     """Paths a token of ``document`` refers to that are not there."""
     if token is None:
         return []
-    found = []
+    missing = []
     for _, value in token.values:
         try:
-            found += [p for p in references(value, token.type) if document.token_at(p) is None]
+            missing += [p for p in references(value, token.type) if document.token_at(p) is None]
         except ExpressionError:
             continue
-    return found
+    return missing
 
 
 # What each side did, in words
@@ -314,7 +314,7 @@ def _told(clash: Clash, base: Document, side: Document, operations: Sequence[Ope
         if operation.op != "order" and clash.touched_by(operation)
     ]
     touching = touching or list(operations)
-    told = [_short(describe(one, base, side)) for one in touching[:_SAID]]
+    told = [_short(describe(operation, base, side)) for operation in touching[:_SAID]]
     more = len(touching) - len(told)
     return "; ".join(told) + (f"; and {more} more" if more > 0 else "")
 

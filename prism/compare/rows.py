@@ -85,15 +85,15 @@ def condition_from(text: str) -> Condition:
 
 
 def _lists(value: Any) -> Any:
-    return [_lists(one) for one in value] if isinstance(value, tuple | list) else value
+    return [_lists(item) for item in value] if isinstance(value, tuple | list) else value
 
 
 def _tuples(value: Any) -> Any:
-    return tuple(_tuples(one) for one in value) if isinstance(value, list) else value
+    return tuple(_tuples(item) for item in value) if isinstance(value, list) else value
 
 
-def _row(one: object, names: Iterable[str]) -> Row:
-    return {name: _lists(getattr(one, name)) for name in names}
+def _row(part: object, names: Iterable[str]) -> Row:
+    return {name: _lists(getattr(part, name)) for name in names}
 
 
 def flatten(document: Document, known: tuple[Document, RowTables] | None = None) -> RowTables:
@@ -165,7 +165,7 @@ def _take(tables: RowTables, known: RowTables, kind: str) -> None:
 
 def _share(tables: RowTables, document: Document, before: Document, known: RowTables) -> set[int]:
     """Take the rows of the tokens that two documents share; their identities."""
-    now, was = ({id(token) for token in one.tokens} for one in (document, before))
+    now, was = ({id(token) for token in side.tokens} for side in (document, before))
     tables.rows["token"] = dict(known.rows["token"])
     tables.rows["value"] = dict(known.rows["value"])
     tables.order = {place: keys for place, keys in known.order.items() if place[0] == "value"}

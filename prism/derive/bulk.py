@@ -60,7 +60,7 @@ def mark(
     tier: str | None = None,
 ) -> Outcome:
     """Set what is said of many tokens; None leaves a member as it is."""
-    named = next((one for one in TIERS if one == tier), None)
+    named = next((known for known in TIERS if known == tier), None)
     if tier is not None and named is None:
         raise EditError(
             f"“{tier[:40]}” is not a tier.", fix="A token is raw, semantic or component."
@@ -69,7 +69,7 @@ def mark(
     missing = wanted - {token.key for token in document.tokens}
     if missing:
         raise EditError("One of the tokens is no longer there.")
-    parts = None if uses is None else tuple(one.strip() for one in uses.split(",") if one.strip())
+    parts = None if uses is None else tuple(use.strip() for use in uses.split(",") if use.strip())
     tokens = tuple(
         replace(
             token,

@@ -51,10 +51,10 @@ def find(resolver: Resolver, theme: Theme) -> Levels | None:
         if won is None or answer is None or answer.alpha < 1:
             continue
         named = [document.token_at(path) for path in references(won[1], token.type)]
-        if all(one is not None and is_rung(document, one) for one in named):
+        if all(target is not None and is_rung(document, target) for target in named):
             standing.append((token, won[1]))
-    found = [ladder_of(document, value) for _, value in standing]
-    ladders = [ladder[0] for ladder in found if ladder]
+    standing_on = [ladder_of(document, value) for _, value in standing]
+    ladders = [ladder[0] for ladder in standing_on if ladder]
     if not ladders:
         return None
     shades = _shades(resolver, theme, max(ladders, key=ladders.count))
@@ -98,7 +98,7 @@ def _place(
     if not named:
         same = [i for i, key in enumerate(shades) if resolver.resolve(key, theme).hex == own.hex]
         return same[0] if same else None
-    if any(one is None or one.key not in shades for one in named):
+    if any(rung is None or rung.key not in shades for rung in named):
         return None
     light = _light(resolver, theme, token.key)
     lighter = [key for key in shades if _light(resolver, theme, key) > light]
@@ -160,12 +160,12 @@ def _readable(
         for pairing, now in zip(watched, audit(resolver, watched, [theme]), strict=True)
         if now.passes
     ]
-    inked = [(inks[one.foreground], one.required) for one in held]
+    inked = [(inks[pairing.foreground], pairing.required) for pairing in held]
 
     def read(place: int) -> list[bool]:
         ground = (levels.shades[place],)
         pairs = [Pairing("", ink, ground, required=ratio) for ink, ratio in inked]
-        return [one.passes for one in audit(resolver, pairs, [theme])]
+        return [reading.passes for reading in audit(resolver, pairs, [theme])]
 
     first = read(lowest)  # what cannot be read even here has to move itself
     place = lowest
@@ -195,5 +195,5 @@ def _between(document: Document, shades: tuple[str, ...], place: float) -> Expre
         return reference_to(document, upper)
     lower = document.token(shades[below])
     assert lower is not None
-    one, other = (reference_to(document, token).text for token in (lower, upper))
-    return Expression(f"color-mix(in oklab, {one} {round((1 - share) * 100)}%, {other})")
+    dark, other = (reference_to(document, token).text for token in (lower, upper))
+    return Expression(f"color-mix(in oklab, {dark} {round((1 - share) * 100)}%, {other})")

@@ -39,7 +39,7 @@ def places(
     Without an axis there is one cell a token. What goes nowhere of its own is left out.
     """
     _known_modes(resolver, axis, modes)
-    found: dict[tuple[str, Condition], Place] = {}
+    places: dict[tuple[str, Condition], Place] = {}
     for key in keys:
         token = resolver.document.token(key)
         if token is None:
@@ -49,8 +49,8 @@ def places(
             won = resolver.winner(key, at)
             condition = cell_condition(resolver, key, axis, mode, at) if axis else BASE
             place = Place(token, at, condition, won[1] if won else None)
-            found.setdefault((key, condition), place)
-    return list(found.values())
+            places.setdefault((key, condition), place)
+    return list(places.values())
 
 
 def _known_modes(resolver: Resolver, axis: str, modes: Iterable[str]) -> None:
@@ -75,7 +75,9 @@ def ladder_of(document: Document, value: Value | None) -> tuple[tuple[str, ...],
     if ramp is not None:
         return (ramp.steps, ramp.steps.index(token.key)) if len(ramp.steps) >= 3 else None
     beside = tuple(
-        one.key for one in document.tokens if one.group == token.group and one.type == token.type
+        sibling.key
+        for sibling in document.tokens
+        if sibling.group == token.group and sibling.type == token.type
     )
     return (beside, beside.index(token.key)) if token.group and len(beside) >= 3 else None
 
@@ -95,10 +97,10 @@ def along(
     renamed = {}
     for path in references(value, type):
         token = document.token_at(path)
-        found = ladder_of(document, Expression("{" + path + "}"))
-        if token is None or found is None or not (whole or is_rung(document, token)):
+        ladder = ladder_of(document, Expression("{" + path + "}"))
+        if token is None or ladder is None or not (whole or is_rung(document, token)):
             continue
-        target = document.token(turn(*found))
+        target = document.token(turn(*ladder))
         assert target is not None
         renamed[path] = shown_path_or_root(document, target)
     return rewrite(value, type, renamed) if renamed else None
@@ -110,8 +112,8 @@ def is_rung(document: Document, token: Token) -> bool:
         return True
     if not token.leaf.isdigit() or not token.group:
         return False
-    beside = [one for one in document.tokens if one.group == token.group]
-    return sum(one.leaf.isdigit() for one in beside) >= 5
+    beside = [sibling for sibling in document.tokens if sibling.group == token.group]
+    return sum(sibling.leaf.isdigit() for sibling in beside) >= 5
 
 
 def opposite(steps: tuple[str, ...], place: int) -> str:

@@ -37,8 +37,8 @@ def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
     resolver = resolver_of(document)
     theme = resolver.theme({axis: source})
     trial = Trial(resolver, axis, source, key)
-    found = levels.find(resolver, theme)
-    surfaces = found.ranks if found else {}
+    elevation = levels.find(resolver, theme)
+    surfaces = elevation.ranks if elevation else {}
     mirrored: dict[str, str] = {}
     meant: list[tuple[Token, Value]] = []
     rising: list[tuple[Token, Value]] = []
@@ -60,7 +60,7 @@ def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
                 trial.put(token, won[1], turned, "mirrored", words)
             elif isinstance(won[1], Expression):
                 meant.append((token, won[1]))
-    given = levels.assign(resolver, theme, found, mirrored) if found else {}
+    given = levels.assign(resolver, theme, elevation, mirrored) if elevation else {}
     for token, value in rising:
         trial.put(token, value, given[token.key], "level", "levels get lighter as they rise")
     trial.tune(meant)

@@ -102,12 +102,12 @@ def read(name: str, lines: Iterable[tuple[str, str]], key: str) -> Scheme:
 
 def paths(scheme: Scheme) -> tuple[str, ...]:
     """All names of a scheme, in the order of its words; parts with ``-`` are left out."""
-    found = []
+    names = []
     for words in itertools.product(*(words for _, words in scheme.parts)):
         path = ".".join(word for word in words if word != NONE)
         if path:
-            found.append(path)
-    return tuple(dict.fromkeys(found))
+            names.append(path)
+    return tuple(dict.fromkeys(names))
 
 
 def names(document: Document, scheme: Scheme) -> list[Name]:
@@ -117,7 +117,7 @@ def names(document: Document, scheme: Scheme) -> list[Name]:
 
 def store(document: Document, scheme: Scheme) -> Document:
     """The document with a scheme kept, in place of the one of its key."""
-    rest = tuple(one for one in document.schemes if one.key != scheme.key)
+    rest = tuple(known for known in document.schemes if known.key != scheme.key)
     return replace(document, schemes=(*rest, scheme))
 
 
@@ -199,4 +199,4 @@ def _values(
         assert token is not None
         return reference_to(document, token)
 
-    return ((BASE, reference(place)), *((one, reference(last - place)) for one in dark))
+    return ((BASE, reference(place)), *((condition, reference(last - place)) for condition in dark))

@@ -33,10 +33,10 @@ def grid(text: str) -> list[list[str]]:
     if len(text) > MAX_TEXT:
         raise EditError(f"At most {MAX_TEXT} characters are pasted at once.")
     lines = text.replace("\r\n", "\n").replace("\r", "\n").rstrip("\n").split("\n")
-    found = [line.split("\t") for line in lines]
-    if sum(map(len, found)) > MAX_CELLS:
+    rows = [line.split("\t") for line in lines]
+    if sum(map(len, rows)) > MAX_CELLS:
         raise EditError(f"At most {MAX_CELLS} cells are pasted at once.")
-    return found
+    return rows
 
 
 def named(document: Document, text: str) -> Named | None:
@@ -55,27 +55,27 @@ def named(document: Document, text: str) -> Named | None:
         if any(token is not None and token.tier == "raw" for token in first):
             return None
     by_name = _names(document)
-    found, unknown = [], []
+    selected, unknown = [], []
     for name, value in pairs:
         token = by_name.get(name) or by_name.get(name.removeprefix("--"))
         if token is None:
             unknown.append(name)
         else:
-            found.append((token, _value(value, by_name)))
-    if not found:
+            selected.append((token, _value(value, by_name)))
+    if not selected:
         return None
-    return Named(tuple(found), tuple(unknown))
+    return Named(tuple(selected), tuple(unknown))
 
 
 def _names(document: Document) -> dict[str, Token]:
-    found: dict[str, Token] = {}
+    by_path: dict[str, Token] = {}
     names = css_names(document)
     for token in document.tokens:
         if token.key in names:
-            found.setdefault(names[token.key].removeprefix("--").removeprefix("_"), token)
+            by_path.setdefault(names[token.key].removeprefix("--").removeprefix("_"), token)
     for token in document.tokens:
-        found[shown_path(token.path)] = token
-    return found
+        by_path[shown_path(token.path)] = token
+    return by_path
 
 
 def _value(text: str, by_name: Mapping[str, Token]) -> str:
@@ -97,13 +97,13 @@ def onto(document: Document, rows: Sequence[Sequence[Place]], text: str) -> Outc
     for down, row in enumerate(rows):
         for right, place in enumerate(row):
             if single:
-                found = cells[0][0]
+                token = cells[0][0]
             elif down < len(cells) and right < len(cells[down]):
-                found = cells[down][right]
+                token = cells[down][right]
             else:
                 continue
-            if found.strip():
-                value = read_typed(document, found, place.token)
+            if token.strip():
+                value = read_typed(document, token, place.token)
                 settings.append((place.token.key, place.condition, value))
     done = _stored(document, settings)
     return done if single else Outcome(done.document, done.changed, _beyond(cells, rows))
@@ -114,8 +114,8 @@ def _beyond(cells: Sequence[Sequence[str]], rows: Sequence[Sequence[Place]]) -> 
     filled = [
         (down, right)
         for down, row in enumerate(cells)
-        for right, found in enumerate(row)
-        if found.strip()
+        for right, token in enumerate(row)
+        if token.strip()
     ]
     wide = max(map(len, rows), default=0)
     counts = {
@@ -129,15 +129,15 @@ def _beyond(cells: Sequence[Sequence[str]], rows: Sequence[Sequence[Place]]) -> 
     )
 
 
-def by_name(document: Document, cells: Mapping[str, Place], found: Named) -> Outcome:
+def by_name(document: Document, cells: Mapping[str, Place], cell: Named) -> Outcome:
     """Store values that came with names, each in the cell of its token; ``cells`` by token key."""
     settings: list[Setting] = [
         (token.key, cells[token.key].condition, read_typed(document, text, token))
-        for token, text in found.values
+        for token, text in cell.values
         if token.key in cells
     ]
     done = _stored(document, settings)
-    return Outcome(done.document, done.changed, found.unknown)
+    return Outcome(done.document, done.changed, cell.unknown)
 
 
 def _stored(document: Document, settings: list[Setting]) -> Outcome:

@@ -70,8 +70,8 @@ class Trial:
         """
         grounds = _grounds(self.before.document, [token for token, _ in tokens])
         waiting = {token.key for token, _ in tokens}
-        fills = [one for one in tokens if grounds.get(one[0].key) not in waiting]
-        labels = [one for one in tokens if grounds.get(one[0].key) in waiting]
+        fills = [known for known in tokens if grounds.get(known[0].key) not in waiting]
+        labels = [known for known in tokens if grounds.get(known[0].key) in waiting]
         for wave in (fills, labels):
             after, theme = self._now()
             for token, value in wave:
@@ -84,12 +84,12 @@ class Trial:
         after, theme = self._now()
         document = self.before.document
         for key in keys:
-            said = self._pairings.get(key, [])
-            read = audit(self.before, said, [self.was])
-            held = [one for one, now in zip(said, read, strict=True) if now.passes]
+            pairings = self._pairings.get(key, [])
+            read = audit(self.before, pairings, [self.was])
+            held = [before for before, now in zip(pairings, read, strict=True) if now.passes]
             row = self.rows[key]
             ladder = ladder_of(document, row.proposed)
-            if ladder is None or not any(one.fails for one in audit(after, held, [theme])):
+            if ladder is None or not any(reading.fails for reading in audit(after, held, [theme])):
                 continue
             steps, place = ladder
             short = _falling_short(after, theme, steps, held)
@@ -136,7 +136,7 @@ class Trial:
         """Whether a color that can no longer be read on its ground took the end of the ink that
         can: of the first and last steps of all ramps, white and black, the one of the highest
         contrast."""
-        required = max((one.required for one in self._pairings.get(token.key, ())), default=0.0)
+        required = max((fill.required for fill in self._pairings.get(token.key, ())), default=0.0)
         if not required:
             return False
         ramps = [ramp for ramp in after.document.ramps if len(ramp.steps) >= 3]
@@ -146,7 +146,7 @@ class Trial:
         known = [other for other in others if not other.missing]
         if own.missing or own.ratio >= required or not known:
             return False
-        best = max(known, key=lambda one: one.ratio)
+        best = max(known, key=lambda reading: reading.ratio)
         words = f"{best.shown} on its fill, {own.shown} as it is"
         self.put(token, value, self.reference(best.pairing), "label", words)
         return True

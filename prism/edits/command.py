@@ -149,7 +149,7 @@ def _plain(value: Any) -> Any:
     if isinstance(value, Command):
         return {"id": value.id, "version": VERSION, "fields": _fields(value)}
     if isinstance(value, tuple):
-        return [_plain(one) for one in value]
+        return [_plain(item) for item in value]
     if is_dataclass(value):
         return _fields(value)
     return value
@@ -192,10 +192,10 @@ def _read_tuple(arguments: tuple[Any, ...], value: Any, name: str) -> tuple[Any,
     if not isinstance(value, list | tuple):
         raise EditError("A list is needed.", place=name)
     if len(arguments) == 2 and arguments[1] is Ellipsis:
-        return tuple(_read(arguments[0], one, name) for one in value)
+        return tuple(_read(arguments[0], item, name) for item in value)
     if len(value) != len(arguments):
         raise EditError(f"{len(arguments)} values are needed.", place=name)
-    return tuple(_read(hint, one, name) for hint, one in zip(arguments, value, strict=True))
+    return tuple(_read(hint, item, name) for hint, item in zip(arguments, value, strict=True))
 
 
 def _text(value: Any, place: str) -> str:

@@ -40,7 +40,7 @@ class AddNames(Command):
 
     def _scheme(self, document: Document) -> Scheme:
         known: Sequence[Scheme] = (*document.schemes, *naming.STARTING)
-        scheme = next((one for one in known if one.key == self.scheme), None)
+        scheme = next((kind for kind in known if kind.key == self.scheme), None)
         if scheme is None:
             raise EditError("That scheme is no longer there.")
         return scheme

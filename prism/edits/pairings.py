@@ -28,7 +28,7 @@ class AddPairing(Command):
     reason: str = ""
 
     def _pairing(self, document: Document) -> Pairing:
-        use = next((one for one in contrast.REQUIRED if one == self.use), None)
+        use = next((use for use in contrast.REQUIRED if use == self.use), None)
         if use is None:
             raise EditError(f"“{self.use[:40]}” is not a use of a pairing.")
         return contrast.pairing_for(

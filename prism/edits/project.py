@@ -32,8 +32,8 @@ class Batch(Command):
     commands: tuple[Command, ...]
 
     def apply(self, document: Document) -> Document:
-        for one in self.commands:
-            document = one.apply(document)
+        for step in self.commands:
+            document = step.apply(document)
         return document
 
     def sentence(self, before: Document) -> str:

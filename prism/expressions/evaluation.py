@@ -71,9 +71,9 @@ def evaluate_color(node: ColorNode, look: Lookup) -> space.Color:
     if isinstance(node, ColorLiteral):
         return node.color
     if isinstance(node, Reference):
-        found = look(node.path, ("color",))
-        assert isinstance(found, space.Color)
-        return found
+        value = look(node.path, ("color",))
+        assert isinstance(value, space.Color)
+        return value
     if isinstance(node, Mix):
         return _mix(node, look)
     return _call(node, look)
@@ -208,8 +208,8 @@ def convert(color: space.Color, target: str) -> tuple[float | None, float | None
     there stays missing, and so does the hue of a grey."""
     if color.space == target:
         return color.coords
-    found = space.engine(color).convert(target)
-    coords = [None if math.isnan(c) else float(c) for c in found.coords()]
+    converted = space.engine(color).convert(target)
+    coords = [None if math.isnan(c) else float(c) for c in converted.coords()]
     missing = {
         name
         for name, value in zip(_ANALOGOUS[color.space], color.coords, strict=True)
@@ -242,8 +242,8 @@ def _share(node: Math | None, look: Lookup) -> float | None:
 
 
 def _mix(node: Mix, look: Lookup) -> space.Color:
-    (one, share_one), (two, share_two) = node.colors
-    first, second = _share(share_one, look), _share(share_two, look)
+    (first_color, first_share), (second_color, second_share) = node.colors
+    first, second = _share(first_share, look), _share(second_share, look)
     if first is None and second is None:
         first = second = 0.5
     elif first is None:
@@ -254,7 +254,9 @@ def _mix(node: Mix, look: Lookup) -> space.Color:
     whole = first + second
     if whole <= 0:
         raise ExpressionError("The percentages of color-mix() add up to zero.")
-    colors = [_mixable(evaluate_color(color, look), node.space) for color in (one, two)]
+    colors = [
+        _mixable(evaluate_color(color, look), node.space) for color in (first_color, second_color)
+    ]
     engines = [space.engine(color) for color in colors]
     mixed = space.from_engine(
         engines[0].mix(

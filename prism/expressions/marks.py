@@ -46,7 +46,7 @@ def count_commas(tokens: Sequence[Any]) -> int:
 
 
 def last_comma(tokens: Sequence[Any]) -> int:
-    return max(i for i, one in enumerate(tokens) if is_mark(one, ","))
+    return max(i for i, mark in enumerate(tokens) if is_mark(mark, ","))
 
 
 def is_computed(tokens: Sequence[Any]) -> bool:

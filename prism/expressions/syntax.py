@@ -199,7 +199,7 @@ class _Parser:
             if origin is not None:
                 raise self.bad(token, "A relative color has no commas.")
             arguments = without_commas(arguments)
-        slashes = [i for i, one in enumerate(arguments) if is_mark(one, "/")]
+        slashes = [i for i, argument in enumerate(arguments) if is_mark(argument, "/")]
         alpha_tokens = arguments[slashes[0] + 1 :] if slashes else []
         values = arguments[: slashes[0]] if slashes else arguments
         if len(values) != 3 or (slashes and len(alpha_tokens) != 1):
@@ -218,7 +218,7 @@ class _Parser:
                 "color-mix() takes a space and two colors.",
                 "Write color-mix(in oklch, {a}, {b} 30%).",
             )
-        words = [one.lower_value if one.type == "ident" else "?" for one in parts[0][1:]]
+        words = [piece.lower_value if piece.type == "ident" else "?" for piece in parts[0][1:]]
         name = words[0] if words else ""
         if name not in MIX_SPACES:
             raise self.bad(
@@ -319,10 +319,10 @@ class _Parser:
             raise self.bad(token, "A value is missing between the brackets.")
         terms: list[tuple[int, Math]] = []
         start, sign = 0, 1
-        for i, one in enumerate(part):
-            if is_mark(one, "+") or is_mark(one, "-"):
-                terms.append((sign, self.product(one, part[start:i], channels, depth)))
-                start, sign = i + 1, 1 if one.value == "+" else -1
+        for i, piece in enumerate(part):
+            if is_mark(piece, "+") or is_mark(piece, "-"):
+                terms.append((sign, self.product(piece, part[start:i], channels, depth)))
+                start, sign = i + 1, 1 if piece.value == "+" else -1
         terms.append((sign, self.product(token, part[start:], channels, depth)))
         return terms[0][1] if len(terms) == 1 else Sum(tuple(terms))
 
@@ -339,6 +339,6 @@ class _Parser:
                 "Plus and minus need a space on both sides.",
             )
         factors: list[tuple[bool, Math]] = [(False, self.math(part[0], channels, depth))]
-        for operator, one in zip(part[1::2], part[2::2], strict=True):
-            factors.append((operator.value == "/", self.math(one, channels, depth)))
+        for operator, operand in zip(part[1::2], part[2::2], strict=True):
+            factors.append((operator.value == "/", self.math(operand, channels, depth)))
         return factors[0][1] if len(factors) == 1 else Product(tuple(factors))

@@ -21,26 +21,26 @@ def with_tiers(tokens: tuple[Token, ...]) -> tuple[Token, ...]:
         work, inside = [start], set()
         while work:
             group = work[-1]
-            found = [
+            targets_of = [
                 list(references(token.values[0][1], token.type)) if token.values else []
                 for token in members[group]
             ]
             targets = [
                 target.group or target.path
-                for paths in found
+                for paths in targets_of
                 for path in paths
                 if (target := by_path.get(path) or by_path.get(f"{path}.$root")) is not None
             ]
-            raw = 2 * sum(not paths for paths in found) >= len(found)
-            ahead = {one for one in targets if one not in tiers and one not in inside}
+            raw = 2 * sum(not paths for paths in targets_of) >= len(targets_of)
+            ahead = {target for target in targets if target not in tiers and target not in inside}
             if group not in tiers and not raw:
                 inside.add(group)
                 ahead.discard(group)
                 if ahead:
                     work.extend(sorted(ahead))
                     continue
-            above = sum(tiers.get(one, "semantic") != "raw" for one in targets)
-            count = sum(map(len, found))
+            above = sum(tiers.get(target, "semantic") != "raw" for target in targets)
+            count = sum(map(len, targets_of))
             aliased: Tier = "component" if above * 2 > count else "semantic"
             tiers.setdefault(group, "raw" if raw else aliased)
             inside.discard(group)

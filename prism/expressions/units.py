@@ -127,11 +127,11 @@ class Amount:
 
 
 def _kind(units: Units) -> tuple[tuple[str, int], ...]:
-    found: dict[str, int] = {}
+    powers: dict[str, int] = {}
     for unit, power in units:
         name = kind_of_unit(unit)
-        found[name] = found.get(name, 0) + power
-    return tuple(sorted((name, power) for name, power in found.items() if power))
+        powers[name] = powers.get(name, 0) + power
+    return tuple(sorted((name, power) for name, power in powers.items() if power))
 
 
 def _amount(terms: Mapping[Units, float]) -> Amount:
@@ -157,10 +157,10 @@ def add(parts: Sequence[tuple[int, Amount]]) -> Amount:
     return _amount(terms)
 
 
-def multiply(one: Amount, two: Amount) -> Amount:
+def multiply(first: Amount, two: Amount) -> Amount:
     """The product; units multiply too, so that 4px * 4px / 1px is a length."""
     terms: dict[Units, float] = {}
-    for units, number in one.terms:
+    for units, number in first.terms:
         for others, factor in two.terms:
             powers = dict(units)
             for unit, power in others:
@@ -170,14 +170,14 @@ def multiply(one: Amount, two: Amount) -> Amount:
     return _amount(terms)
 
 
-def divide(one: Amount, two: Amount) -> Amount:
+def divide(first: Amount, two: Amount) -> Amount:
     """The quotient. Raises ``ExpressionError`` for zero and for a sum of unlike units."""
     if len(two.terms) != 1:
         raise ExpressionError("A sum of unlike units cannot divide.")
     units, number = two.terms[0]
     if number == 0:
         raise ExpressionError("Division by zero.")
-    return multiply(one, Amount(((tuple((unit, -power) for unit, power in units), 1 / number),)))
+    return multiply(first, Amount(((tuple((unit, -power) for unit, power in units), 1 / number),)))
 
 
 def choose(name: str, amounts: Sequence[Amount]) -> Amount:

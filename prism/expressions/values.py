@@ -147,8 +147,8 @@ def nearest(path: str, known: Iterable[str]) -> str:
     if len(names) > _COMPARED:
         head, leaf = path[:3], path.rpartition(".")[2]
         names = [name for name in names if name.startswith(head) or name.endswith(leaf)]
-    found = difflib.get_close_matches(path, names[:_COMPARED], n=3, cutoff=0.5)
-    return f"Nearest: {', '.join('{' + name + '}' for name in found)}." if found else ""
+    close = difflib.get_close_matches(path, names[:_COMPARED], n=3, cutoff=0.5)
+    return f"Nearest: {', '.join('{' + name + '}' for name in close)}." if close else ""
 
 
 def value_text(value: Value) -> str:

@@ -84,12 +84,12 @@ class _Writer:
         if axis.follows is None:
             root = f":is({mark}, {self.unmarked(axis)})" if mode == axis.default else mark
             return [_Spelling("", mark, root)]
-        found = [_Spelling("", mark, mark)]
+        spellings = [_Spelling("", mark, mark)]
         query = follow_query(axis, mode)
         if query is not None:
             system = self.mark(axis, "system")
-            found.append(_Spelling(query, system, f":is({system}, {self.unmarked(axis)})"))
-        return found
+            spellings.append(_Spelling(query, system, f":is({system}, {self.unmarked(axis)})"))
+        return spellings
 
     def rules(self, condition: Condition, body: Sequence[str]) -> list[str]:
         if not body:
@@ -101,9 +101,9 @@ class _Writer:
         ]
         rules = []
         for combination in product(*picked):
-            zone = self.zone + "".join(one.zone for one in combination)
-            root = ":root" + "".join(one.root for one in combination)
-            media = " and ".join(one.media for one in combination if one.media)
+            zone = self.zone + "".join(spelling.zone for spelling in combination)
+            root = ":root" + "".join(spelling.root for spelling in combination)
+            media = " and ".join(spelling.media for spelling in combination if spelling.media)
             rule = f"{root},\n{zone} {{\n" + "".join(f"  {line}\n" for line in body) + "}"
             rules.append(f"@media {media} {{\n{rule}\n}}" if media else rule)
         return rules
@@ -320,9 +320,9 @@ def zone_attributes(
     axes, modes = axis_names(document), mode_names(document)
     attributes = {}
     for axis in document.axes:
-        said = "system" if axis.follows else axis.default
+        mode = "system" if axis.follows else axis.default
         for level in (page, *zones):
             choice = level.get(axis.key, "inherit")
-            said = said if choice == "inherit" else choice
-        attributes[f"data-{axes[axis.key]}"] = modes.get((axis.key, said), "system")
+            mode = mode if choice == "inherit" else choice
+        attributes[f"data-{axes[axis.key]}"] = modes.get((axis.key, mode), "system")
     return attributes

@@ -109,9 +109,9 @@ class _Reader:
 
     def _rules(self, rules: Iterable[Any], place: Place, depth: int) -> None:
         """Read rules, and within a rule its declarations, in order."""
-        found = list(rules)
-        self._declare(place, [one for one in found if one.type == "declaration"])
-        for rule in found:
+        nodes = list(rules)
+        self._declare(place, [node for node in nodes if node.type == "declaration"])
+        for rule in nodes:
             if rule.type == "error" and not depth:
                 raise FormatError(
                     f"The style sheet cannot be read: {rule.message}.",
@@ -146,27 +146,31 @@ class _Reader:
         if place.reason or not parts:
             reason = place.reason or "stands in no rule"
             where = ", ".join(parts)
-            self.skipped.extend(SkippedDeclaration(one.name, where, reason) for one in custom)
+            self.skipped.extend(
+                SkippedDeclaration(declaration.name, where, reason) for declaration in custom
+            )
             return
         meanings = [css_selectors.read(part, preferences, self.maps) for part in parts]
-        held = [one for one in meanings if not one.reason]
+        held = [meaning for meaning in meanings if not meaning.reason]
         for selector, meaning in zip(parts, meanings, strict=True):
             if meaning.reason and not (meaning.silent and held):
-                for one in custom:
-                    self.skipped.append(SkippedDeclaration(one.name, selector, meaning.reason))
+                for declaration in custom:
+                    self.skipped.append(
+                        SkippedDeclaration(declaration.name, selector, meaning.reason)
+                    )
         beside_base = any(not meaning.picks for meaning in held)
         for meaning in held:
             if custom:
                 self.axes.add(meaning, beside_base)
             if scheme is not None:
                 self.axes.set_color_scheme(meaning, tinycss2.serialize(scheme.value))
-        for one in custom:
-            known = self.properties.setdefault(one.name, Property(one.name))
+        for declaration in custom:
+            known = self.properties.setdefault(declaration.name, Property(declaration.name))
             for selector, meaning in zip(parts, meanings, strict=True):
                 if not meaning.reason:
                     picks = tuple(sorted(meaning.picks))
                     known.values.pop(picks, None)
-                    known.values[picks] = trim(one.value)
+                    known.values[picks] = trim(declaration.value)
                     known.selectors[picks] = selector
 
     def _light_dark(self) -> None:
@@ -190,36 +194,36 @@ class _Reader:
         waiting = dict(self.properties)
         while waiting:
             settled = {
-                name: found
+                name: known_type
                 for name, known in waiting.items()
-                if (found := self._type(known)) is not None
+                if (known_type := self._type(known)) is not None
             }
             if not settled:
                 # Only aliases of each other remain.
                 settled = dict.fromkeys(waiting, "")
-            for name, found in settled.items():
-                self.properties[name].type = found or "text"
+            for name, known_type in settled.items():
+                self.properties[name].type = known_type or "text"
                 del waiting[name]
 
     def _type(self, known: Property) -> str | None:
         """The type of a property, empty for none; None while it hangs on others."""
-        found: set[str] = set()
+        types: set[str] = set()
         for picks, tokens in known.values.items():
             alias = alias_of(tokens)
             if alias is not None and alias in self.properties:
                 target = self.properties[alias]
                 if not target.type:
                     return None
-                found.add("" if target.type == "text" else target.type)
+                types.add("" if target.type == "text" else target.type)
                 continue
             if any(
                 name in self.properties and not self.properties[name].type
                 for name in variables(tokens)
             ):
                 return None
-            found.add(self._type_of(self._text(tokens, picks)))
-        found -= {"initial"}
-        return found.pop() if len(found) == 1 else ""
+            types.add(self._type_of(self._text(tokens, picks)))
+        types -= {"initial"}
+        return types.pop() if len(types) == 1 else ""
 
     def _type_of(self, text: str) -> str:
         if text == "initial":

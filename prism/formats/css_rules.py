@@ -32,9 +32,9 @@ def nested_selectors(outer: tuple[str, ...], prelude: list[Any]) -> tuple[str, .
     if not outer:
         return tuple(inner)
     return tuple(
-        one.replace("&", around) if "&" in one else f"{around} {one}"
+        selector.replace("&", around) if "&" in selector else f"{around} {selector}"
         for around in outer
-        for one in inner
+        for selector in inner
     )
 
 
@@ -44,10 +44,10 @@ def inside_at_rule(place: Place, rule: Any) -> Place:
     prelude = tinycss2.serialize(rule.prelude).strip()
     if name in ("layer", "supports"):
         return place
-    found = css_selectors.media_preferences(prelude) if name == "media" else None
-    if found is None:
+    preferences = css_selectors.media_preferences(prelude) if name == "media" else None
+    if preferences is None:
         return replace(place, reason=place.reason or f"holds only under @{name} {prelude}".strip())
-    return replace(place, preferences=(*place.preferences, *found))
+    return replace(place, preferences=(*place.preferences, *preferences))
 
 
 def contents_of(rule: Any, place: Place) -> list[Any]:

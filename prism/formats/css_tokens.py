@@ -32,7 +32,7 @@ def font_families(text: str) -> list[str] | None:
         part = trim(part)
         if len(part) == 1 and part[0].type == "string":
             names.append(str(part[0].value))
-        elif part and all(one.type in ("ident", "whitespace") for one in part):
+        elif part and all(node.type in ("ident", "whitespace") for node in part):
             names.append(" ".join(tinycss2.serialize(part).split()))
         else:
             return None
@@ -51,12 +51,12 @@ def comma_parts(tokens: Iterable[Any]) -> list[list[Any]]:
 
 
 def trim(tokens: Iterable[Any]) -> list[Any]:
-    found = list(tokens)
-    while found and found[0].type in ("whitespace", "comment"):
-        found.pop(0)
-    while found and found[-1].type in ("whitespace", "comment"):
-        found.pop()
-    return found
+    kept = list(tokens)
+    while kept and kept[0].type in ("whitespace", "comment"):
+        kept.pop(0)
+    while kept and kept[-1].type in ("whitespace", "comment"):
+        kept.pop()
+    return kept
 
 
 def alias_of(tokens: list[Any]) -> str | None:

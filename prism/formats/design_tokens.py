@@ -112,5 +112,5 @@ def extended_path(raw: Any, where: str) -> str:
 
 def deprecation(members: dict[str, Any]) -> str | None:
     """``$deprecated`` as a sentence, an empty one for plain true, None where it is not."""
-    said = members.get("$deprecated")
-    return None if said in (None, False) else "" if said is True else str(said)
+    reason = members.get("$deprecated")
+    return None if reason in (None, False) else "" if reason is True else str(reason)

@@ -67,14 +67,15 @@ class _Planner:
         self.file = ""
 
     def plan(self) -> Plan:
-        found = [name for name, raw in self.raw.items() if "resolutionOrder" in raw]
-        if len(found) > 1:
+        resolvers = [name for name, raw in self.raw.items() if "resolutionOrder" in raw]
+        if len(resolvers) > 1:
             raise FormatError(
-                f"{len(found)} resolver documents: {', '.join(found)}.", fix="Import one of them."
+                f"{len(resolvers)} resolver documents: {', '.join(resolvers)}.",
+                fix="Import one of them.",
             )
-        if not found:
+        if not resolvers:
             return self._one_set()
-        self.file = found[0]
+        self.file = resolvers[0]
         self.top = self.raw[self.file]
         self.result = Plan(self.top, self.file)
         order = self.top["resolutionOrder"]
@@ -179,8 +180,8 @@ class _Planner:
                 name = _unescape(target.removeprefix("#/sets/"))
                 body = _object(self.top, "sets", self.file).get(name)
                 if name in inside or not isinstance(body, dict):
-                    said = "refers to itself" if name in inside else "does not exist"
-                    raise FormatError(f"The set “{name}” {said}.", place=where)
+                    fault = "refers to itself" if name in inside else "does not exist"
+                    raise FormatError(f"The set “{name}” {fault}.", place=where)
                 keys.extend(self._sources(body.get("sources"), where, (*inside, name)))
             else:
                 keys.append(self._keep(self._file(target, where)))
@@ -225,10 +226,10 @@ def _unescape(name: str) -> str:
 
 
 def _object(raw: dict[str, Any], name: str, file: str) -> dict[str, Any]:
-    found = raw.get(name, {})
-    if not isinstance(found, dict):
+    member = raw.get(name, {})
+    if not isinstance(member, dict):
         raise FormatError(f"“{name}” is not an object.", place=file)
-    return found
+    return member
 
 
 def _rest(body: dict[str, Any]) -> str:

@@ -104,8 +104,8 @@ class Layout:
         for i, axis in enumerate(self.document.axes):
             if any(layer.axis == axis.key for layer in self.layers):
                 continue
-            before = {one.key for one in self.document.axes[:i]}
-            after = {one.key for one in self.document.axes[i + 1 :]}
+            before = {other.key for other in self.document.axes[:i]}
+            after = {other.key for other in self.document.axes[i + 1 :]}
             spots = [n for n, layer in enumerate(self.layers) if layer.axis in before]
             later = [n for n, layer in enumerate(self.layers) if layer.axis in after]
             spot = spots[-1] + 1 if spots else later[0] if later else len(self.layers)

@@ -40,9 +40,9 @@ def state(document: Document, read: Document) -> dict[str, Any]:
     if removed:
         own["removed"] = removed
     values = [
-        one
+        value
         for token in document.tokens
-        for one in _value_state(document, token, read, known.get(token.path))
+        for value in _value_state(document, token, read, known.get(token.path))
     ]
     if values:
         own["values"] = values
@@ -64,36 +64,36 @@ def state(document: Document, read: Document) -> dict[str, Any]:
 
 
 def _axis_state(axis: Axis) -> dict[str, Any]:
-    found: dict[str, Any] = {"name": axis.name, "key": axis.key}
+    stated: dict[str, Any] = {"name": axis.name, "key": axis.key}
     if axis.description:
-        found["description"] = axis.description
-    found["modes"] = [
+        stated["description"] = axis.description
+    stated["modes"] = [
         {"name": mode.name, "key": mode.key}
         | ({"description": mode.description} if mode.description else {})
         | ({"color_scheme": mode.color_scheme} if mode.color_scheme else {})
         for mode in axis.modes
     ]
     if axis.follows is not None:
-        found["follows"] = [axis.follows.feature, [list(pair) for pair in axis.follows.modes]]
-    return found
+        stated["follows"] = [axis.follows.feature, [list(pair) for pair in axis.follows.modes]]
+    return stated
 
 
 def _token_state(token: Token, known: Token | None) -> dict[str, Any]:
-    found: dict[str, Any] = {"path": token.path, "key": token.key}
+    stated: dict[str, Any] = {"path": token.path, "key": token.key}
     for name in schema.TOKEN[1:]:
         value = getattr(token, name)
         if known is None or value != getattr(known, name):
-            found[name] = value
-    return found
+            stated[name] = value
+    return stated
 
 
 def _named(document: Document, condition: Condition) -> tuple[tuple[str, str], ...]:
-    found = []
+    picks = []
     for axis in document.axes:
         mode = condition.mode_on(axis.key)
         if mode is not None:
-            found.append((axis.name, axis.mode(mode).name))
-    return tuple(found)
+            picks.append((axis.name, axis.mode(mode).name))
+    return tuple(picks)
 
 
 def _value_state(
@@ -103,18 +103,18 @@ def _value_state(
     wanted = {_named(document, condition): value for condition, value in token.values}
     if list(stored.items()) == list(wanted.items()):
         return []
-    found: list[dict[str, Any]] = []
+    changes: list[dict[str, Any]] = []
     # Values said here are put behind those of the files; where that is not their order, all are.
     same = [when for when, value in stored.items() if wanted.get(when) == value]
-    said = [when for when, value in wanted.items() if stored.get(when) != value]
-    reordered = [*same, *said] != list(wanted)
+    changed = [when for when, value in wanted.items() if stored.get(when) != value]
+    reordered = [*same, *changed] != list(wanted)
     for when, value in wanted.items():
-        if reordered or when in said:
-            found.append({"path": token.path, "when": when, "value": encode(value)})
+        if reordered or when in changed:
+            changes.append({"path": token.path, "when": when, "value": encode(value)})
     for when in stored:
         if when not in wanted:
-            found.append({"path": token.path, "when": when, "value": None})
-    return found
+            changes.append({"path": token.path, "when": when, "value": None})
+    return changes
 
 
 def restore(document: Document, own: Mapping[str, Any], place: str) -> Document:
@@ -232,20 +232,22 @@ def _axes(
     document: Document, own: Mapping[str, Any]
 ) -> tuple[tuple[Axis, ...], dict[tuple[str, str], tuple[str, str]]]:
     """The axes with their own keys, and old to new keys of axis and mode."""
-    said = {str(one["name"]): one for one in own.get("axes", ())}
+    axes_stated = {str(stated["name"]): stated for stated in own.get("axes", ())}
     axes, moved = [], {}
     for axis in document.axes:
-        one = said.get(axis.name, {})
-        fields = {name: str(one[name]) for name in _AXIS_FIELDS if name in one}
-        modes_said = {str(mode["name"]): mode for mode in one.get("modes", ())}
+        stated = axes_stated.get(axis.name, {})
+        fields = {name: str(stated[name]) for name in _AXIS_FIELDS if name in stated}
+        modes_said = {str(mode["name"]): mode for mode in stated.get("modes", ())}
         modes: list[Mode] = []
         for mode in axis.modes:
-            found = modes_said.get(mode.name, {})
-            new = replace(mode, **{n: str(found[n]) for n in _MODE_FIELDS if n in found})
+            mode_stated = modes_said.get(mode.name, {})
+            new = replace(
+                mode, **{n: str(mode_stated[n]) for n in _MODE_FIELDS if n in mode_stated}
+            )
             modes.append(new)
             moved[axis.key, mode.key] = (fields.get("key", axis.key), new.key)
         default = moved[axis.key, axis.default][1]
-        follows = one.get("follows")
+        follows = stated.get("follows")
         axes.append(
             replace(
                 axis,
@@ -271,4 +273,4 @@ def _with_conditions(
 
 
 def _frozen(value: Any) -> Any:
-    return tuple(_frozen(one) for one in value) if isinstance(value, list) else value
+    return tuple(_frozen(item) for item in value) if isinstance(value, list) else value

@@ -20,14 +20,14 @@ from prism.resolution.contrast import REQUIRED, pairing_for
 
 def read(data: bytes, file: str, document: Document) -> tuple[Pairing, ...]:
     """The pairings of a file over ``document``. Raises ``FormatError`` with the place."""
-    found = strict_json.read(b'{"pairings": ' + data + b"}", file).get("pairings")
-    if isinstance(found, dict):
-        found = found.get("pairings")
-    if not isinstance(found, list):
+    members = strict_json.read(b'{"pairings": ' + data + b"}", file).get("pairings")
+    if isinstance(members, dict):
+        members = members.get("pairings")
+    if not isinstance(members, list):
         raise FormatError("The file contains no list of pairings.", place=file)
     return tuple(
         _pairing(raw, f"p{number}", f"{file}, pairing {number}", document)
-        for number, raw in enumerate(found, 1)
+        for number, raw in enumerate(members, 1)
     )
 
 
@@ -72,7 +72,9 @@ def _key(path: Any, place: str, document: Document) -> str:
     plain = str(path).strip("{}")
     token = document.token_at(plain)
     if token is None or token.type != "color":
-        paths = [shown_path(one.path) for one in document.tokens if one.type == "color"]
-        said = f"{{{plain}}} does not exist." if token is None else f"{{{plain}}} is not a color."
-        raise FormatError(said, place=place, fix=nearest(plain, paths))
+        paths = [shown_path(known.path) for known in document.tokens if known.type == "color"]
+        sentence = (
+            f"{{{plain}}} does not exist." if token is None else f"{{{plain}}} is not a color."
+        )
+        raise FormatError(sentence, place=place, fix=nearest(plain, paths))
     return token.key

@@ -30,19 +30,19 @@ _SIZE, _GAP, _ACROSS = 64, 8, 11
 def colors(document: Document, theme: Theme, tier: str = "") -> list[tuple[str, space.Color]]:
     """Path and color of every color token of a tier (all without one) that has one in ``theme``."""
     resolver = resolver_of(document)
-    found = []
+    colors = []
     for token in document.tokens:
         color = resolver.resolve(token.key, theme).color
         if color is not None and tier in ("", token.tier):
-            found.append((token.path, color))
-    return found
+            colors.append((token.path, color))
+    return colors
 
 
-def write_gpl(name: str, found: Sequence[tuple[str, space.Color]]) -> tuple[str, list[str]]:
+def write_gpl(name: str, colors: Sequence[tuple[str, space.Color]]) -> tuple[str, list[str]]:
     """A GIMP palette, and the paths of translucent colors, which it cannot hold."""
     lines = ["GIMP Palette", f"Name: {_line(name)}", f"Columns: {_ACROSS}", "#"]
     left_out = []
-    for path, color in found:
+    for path, color in colors:
         red, green, blue, alpha = space.rgba8(color)
         if alpha < 1:
             left_out.append(path)
@@ -57,7 +57,7 @@ def read_gpl(data: bytes, file: str, new_key: NewKey) -> Document:
     if not lines or lines[0].strip() != "GIMP Palette":
         raise FormatError("The first line is not “GIMP Palette”.", place=f"{file}, line 1")
     name = ""
-    found = []
+    colors = []
     for number, line in enumerate(lines[1:], 2):
         if line.startswith("Name:"):
             name = line.removeprefix("Name:").strip()
@@ -71,21 +71,21 @@ def read_gpl(data: bytes, file: str, new_key: NewKey) -> Document:
                     fix="A line has red, green and blue from 0 to 255, then a name.",
                 )
             text = "#" + "".join(f"{int(match[i]):02x}" for i in (1, 2, 3))
-            found.append(((match[4] or "").strip() or text[1:], text, place))
-    return _document(name or file, found, new_key)
+            colors.append(((match[4] or "").strip() or text[1:], text, place))
+    return _document(name or file, colors, new_key)
 
 
-def write_svg(name: str, found: Sequence[tuple[str, space.Color]]) -> str:
+def write_svg(name: str, colors: Sequence[tuple[str, space.Color]]) -> str:
     """Swatches as an SVG picture: a square for each color, its path as its title."""
     step = _SIZE + _GAP
-    rows = max(1, -(-len(found) // _ACROSS))
+    rows = max(1, -(-len(colors) // _ACROSS))
     width, height = _ACROSS * step + _GAP, rows * step + _GAP
     parts = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}" height="{height}" '
         f'viewBox="0 0 {width} {height}">',
         f"  <title>{escape(_line(name))}</title>",
     ]
-    for i, (path, color) in enumerate(found):
+    for i, (path, color) in enumerate(colors):
         x, y = _GAP + i % _ACROSS * step, _GAP + i // _ACROSS * step
         parts.append(
             f'  <rect x="{x}" y="{y}" width="{_SIZE}" height="{_SIZE}" '
@@ -99,7 +99,7 @@ def read_svg(data: bytes, file: str, new_key: NewKey) -> Document:
     _text(data, file)
     reader = _Svg(file)
     reader.read(data)
-    return _document(reader.name or file, reader.found, new_key)
+    return _document(reader.name or file, reader.colors, new_key)
 
 
 class _Svg:
@@ -108,7 +108,7 @@ class _Svg:
     def __init__(self, file: str) -> None:
         self.file = file
         self.name = ""
-        self.found: list[tuple[str, str, str]] = []
+        self.colors: list[tuple[str, str, str]] = []
         self.open: list[tuple[str, str]] = []
         self.title: list[str] | None = None
         self.parser = expat.ParserCreate(namespace_separator=" ")
@@ -150,12 +150,12 @@ class _Svg:
             self.name = title
         elif fill and title:
             place = f"{self.file}, line {self.parser.CurrentLineNumber}"
-            self.found.append((title, fill, place))
+            self.colors.append((title, fill, place))
 
 
-def _document(name: str, found: Iterable[tuple[str, str, str]], new_key: NewKey) -> Document:
+def _document(name: str, colors: Iterable[tuple[str, str, str]], new_key: NewKey) -> Document:
     tokens: dict[str, Token] = {}
-    for path, text, place in found:
+    for path, text, place in colors:
         try:
             check_path(path)
             space.parse(text)

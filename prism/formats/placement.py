@@ -150,7 +150,7 @@ class Placement:
         assert axis is not None
         stated = {condition.mode_on(axis.key) for condition, _ in token.values}
         covered = all(mode.key in stated or mode.key == axis.default for mode in axis.modes)
-        layer = next(one for one in self.layout.layers if one.axis == axis.key)
+        layer = next(layer for layer in self.layout.layers if layer.axis == axis.key)
         keys = dict(layer.contexts)[axis.default]
         return covered and any(
             slot.folded for key in keys for slot in self.layout.trees[key].of(token.key)
@@ -168,18 +168,20 @@ class Placement:
     def _plain(self, token: Token, value: Value, theme: Theme | None = None) -> Value | None:
         """``value`` with every computed part as the literal it comes to; None where broken."""
         if not any(
-            parse(one.text, expected).tree is not None and parse(one.text, expected).references
-            for one, expected in leaves(value, token.type)
+            parse(leaf.text, expected).tree is not None and parse(leaf.text, expected).references
+            for leaf, expected in leaves(value, token.type)
         ):
             return value
         try:
-            found = self.resolver.value_in(value, token.type, theme or self.default)
+            value_read = self.resolver.value_in(value, token.type, theme or self.default)
         except ExpressionError:
             return None
-        if isinstance(found, space.Color):
-            return Expression(space.css_text(space.fit(found, self.document.gamut)))
+        if isinstance(value_read, space.Color):
+            return Expression(space.css_text(space.fit(value_read, self.document.gamut)))
         return (
-            None if isinstance(found, Parts | Items) else Expression(css_value(found, token.type))
+            None
+            if isinstance(value_read, Parts | Items)
+            else Expression(css_value(value_read, token.type))
         )
 
     def _state(self, slot: Slot, token: Token, value: Value, theme: Theme | None = None) -> None:
@@ -255,7 +257,7 @@ class Placement:
     def _wanted(self, layer: Layer, mode: str) -> dict[str, Value]:
         """What the context of one mode has to state, by token key."""
         condition = Condition(((layer.axis, mode),))
-        found: dict[str, Value] = {}
+        values: dict[str, Value] = {}
         axis = self.document.axis(layer.axis)
         assert axis is not None
         folded = {
@@ -273,8 +275,8 @@ class Placement:
             if value is None:
                 value = self._varied(token, layer.axis, mode)
             if value is not None:
-                found[token.key] = value
-        return found
+                values[token.key] = value
+        return values
 
     def _varied(self, token: Token, axis: str, mode: str) -> Value | None:
         """The literal a computed base value comes to in one mode, where it differs there.
@@ -294,19 +296,19 @@ class Placement:
         return token.value(Condition(((layer.axis, mode),))) is None and not self._folds(token)
 
     def _last(self, keys: Iterable[str], slot: Slot) -> str:
-        found = ""
+        tree = ""
         for key in keys:
             if self.layout.trees[key].of(slot.token):
-                found = key
-        return found
+                tree = key
+        return tree
 
     def _stated(self, keys: Iterable[str], token: Token) -> Value | None:
-        found = None
+        stated = None
         for key in keys:
             for slot in self.layout.trees[key].of(token.key):
                 if not slot.hidden:
-                    found = statements.read_value(slot.members, token.type, token.path)
-        return found
+                    stated = statements.read_value(slot.members, token.type, token.path)
+        return stated
 
     def _own_tree(
         self,
@@ -329,7 +331,7 @@ class Placement:
     def describe(self) -> None:
         """Update ``$description`` and ``$deprecated`` where they have changed."""
         slots: dict[str, list[Slot]] = defaultdict(list)
-        for layer in sorted(self.layout.layers, key=lambda one: bool(one.axis)):
+        for layer in sorted(self.layout.layers, key=lambda layer: bool(layer.axis)):
             for key in [*layer.sources, *(k for _, keys in layer.contexts for k in keys)]:
                 for slot in self.layout.trees[key].slots:
                     if slot.token:
@@ -338,10 +340,10 @@ class Placement:
             mine = slots.get(token.key, [])
             if not mine:
                 continue
-            said = next(
+            description = next(
                 (s.members["$description"] for s in mine if s.members.get("$description")), ""
             )
-            if said != token.description:
+            if description != token.description:
                 for slot in mine:
                     slot.members.pop("$description", None)
                 if token.description:

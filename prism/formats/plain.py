@@ -84,19 +84,19 @@ def read_json(data: bytes, file: str, new_key: NewKey) -> Document:
     if not isinstance(raw.get("tokens"), list):
         return _nested(raw, file, new_key)
     try:
-        axes = tuple(_axis(one, new_key) for one in raw.get("axes", ()))
+        axes = tuple(_axis(member, new_key) for member in raw.get("axes", ()))
         stated = [
             _Stated(
-                str(one["path"]),
-                str(one["type"]),
-                str(one.get("tier", "raw")),
-                str(one.get("description", "")),
+                str(member["path"]),
+                str(member["type"]),
+                str(member.get("tier", "raw")),
+                str(member.get("description", "")),
                 tuple((str(axis), str(mode)) for axis, mode in value.get("when", {}).items()),
                 decode(json.dumps(value["value"])) if value else None,
-                f"{file}, {one['path']}",
+                f"{file}, {member['path']}",
             )
-            for one in raw["tokens"]
-            for value in one["values"] or [{}]
+            for member in raw["tokens"]
+            for value in member["values"] or [{}]
         ]
     except (KeyError, TypeError, AttributeError) as error:
         raise FormatError(f"A column is missing: {error}.", place=file) from None
@@ -213,8 +213,8 @@ class _Names:
 def _when(text: str, place: str) -> tuple[tuple[str, str], ...]:
     if not text:
         return ()
-    found = strict_json.read(text.encode(), place)
-    return tuple((str(axis), str(mode)) for axis, mode in found.items())
+    members = strict_json.read(text.encode(), place)
+    return tuple((str(axis), str(mode)) for axis, mode in members.items())
 
 
 def _read(text: str, type: str, place: str) -> Value:
@@ -227,8 +227,8 @@ def _read(text: str, type: str, place: str) -> Value:
 
 def _axis(raw: Mapping[str, Any], new_key: NewKey) -> Axis:
     modes = tuple(
-        Mode(new_key(), str(one["name"]), color_scheme=str(one.get("color_scheme", "")))
-        for one in raw["modes"]
+        Mode(new_key(), str(member["name"]), color_scheme=str(member.get("color_scheme", "")))
+        for member in raw["modes"]
     )
     keys = {mode.name: mode.key for mode in modes}
     return Axis(
@@ -246,31 +246,31 @@ def _document(
     picks = {(axis.name, mode.name): (axis.key, mode.key) for axis in axes for mode in axis.modes}
     tokens: dict[str, Token] = {}
     places: dict[str, str] = {}
-    for one in stated:
+    for token in stated:
         try:
-            if one.type not in TYPES:
-                raise PrismError(f"“{one.type[:40]}” is not a type.")
-            if one.tier not in TIERS:
-                raise PrismError(f"“{one.tier[:40]}” is not a tier.")
-            check_path(one.path)
-            if one.value is not None:
-                check(one.value, one.type)
-            condition = Condition(tuple(sorted(picks[pick] for pick in one.when)))
+            if token.type not in TYPES:
+                raise PrismError(f"“{token.type[:40]}” is not a type.")
+            if token.tier not in TIERS:
+                raise PrismError(f"“{token.tier[:40]}” is not a tier.")
+            check_path(token.path)
+            if token.value is not None:
+                check(token.value, token.type)
+            condition = Condition(tuple(sorted(picks[pick] for pick in token.when)))
         except PrismError as error:
-            raise FormatError(error.sentence, place=one.place, fix=error.fix) from None
+            raise FormatError(error.sentence, place=token.place, fix=error.fix) from None
         except KeyError as error:
-            raise FormatError(f"There is no mode {error}.", place=one.place) from None
-        tier: Tier = one.tier
-        known = tokens.get(one.path)
+            raise FormatError(f"There is no mode {error}.", place=token.place) from None
+        tier: Tier = token.tier
+        known = tokens.get(token.path)
         if known is None:
-            known = Token(new_key(), one.path, one.type, tier, (), one.description)
-        if known.value(condition) is not None or known.type != one.type:
-            raise FormatError("This token appears twice.", place=one.place)
-        values = known.values if one.value is None else (*known.values, (condition, one.value))
-        tokens[one.path] = Token(
+            known = Token(new_key(), token.path, token.type, tier, (), token.description)
+        if known.value(condition) is not None or known.type != token.type:
+            raise FormatError("This token appears twice.", place=token.place)
+        values = known.values if token.value is None else (*known.values, (condition, token.value))
+        tokens[token.path] = Token(
             known.key, known.path, known.type, known.tier, values, known.description
         )
-        places[one.path] = one.place
+        places[token.path] = token.place
     return whole(
         settle_names(Document(name=name, axes=axes, tokens=tuple(tokens.values()))), places
     )
@@ -293,7 +293,7 @@ def _nested(raw: Mapping[str, Any], file: str, new_key: NewKey) -> Document:
     while work:
         path, value = work.pop()
         if isinstance(value, dict):
-            inner = [(f"{path}.{name}" if path else name, one) for name, one in value.items()]
+            inner = [(f"{path}.{name}" if path else name, item) for name, item in value.items()]
             work.extend(reversed(inner))
             continue
         if isinstance(value, bool | list) or value is None:

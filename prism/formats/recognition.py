@@ -28,9 +28,9 @@ def kind_of(name: str, data: bytes) -> str:
 def _design_tokens(data: bytes, name: str) -> bool:
     work: list[object] = [strict_json.read(data, name)]
     while work:
-        one = work.pop()
-        if isinstance(one, dict):
-            if "$value" in one or "$ref" in one or "resolutionOrder" in one:
+        part = work.pop()
+        if isinstance(part, dict):
+            if "$value" in part or "$ref" in part or "resolutionOrder" in part:
                 return True
-            work.extend(one.values())
+            work.extend(part.values())
     return False

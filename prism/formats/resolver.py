@@ -208,19 +208,19 @@ class _Merger:
         while work:
             path = work[-1]
             draft = self.drafts.get(path) or self.drafts.get(f"{path}.$root")
-            found = self._own_type(draft) if draft is not None else ""
-            if path not in known and draft is not None and not found:
+            own_type = self._own_type(draft) if draft is not None else ""
+            if path not in known and draft is not None and not own_type:
                 inside.add(path)
                 targets = self._targets(draft)
-                found = next((known[target] for target in targets if known.get(target)), "")
+                own_type = next((known[target] for target in targets if known.get(target)), "")
                 ahead = [
                     target for target in targets if target not in known and target not in inside
                 ]
-                if not found and ahead:
+                if not own_type and ahead:
                     work.append(ahead[0])
                     continue
-                found = found or self._group_type(draft)
-            known.setdefault(path, found)
+                own_type = own_type or self._group_type(draft)
+            known.setdefault(path, own_type)
             inside.discard(path)
             work.pop()
         return known[start]
@@ -241,7 +241,7 @@ class _Merger:
     def _targets(self, draft: Draft) -> list[str]:
         """What a token is an alias of, in any mode or by inheritance."""
         targets = [reference_in(s.node.members) for s in draft.statements]
-        return [one for one in (*targets, draft.inherits) if one]
+        return [target for target in (*targets, draft.inherits) if target]
 
     def _group_type(self, draft: Draft) -> str:
         return next((s.node.types[0] for s in draft.statements if s.node.types), "")
@@ -250,15 +250,16 @@ class _Merger:
         """Say why an alias leads to no type: to nothing, or round in a circle."""
         chain = [draft.path]
         while target and target not in chain:
-            found = self.drafts.get(target) or self.drafts.get(f"{target}.$root")
+            aliased = self.drafts.get(target) or self.drafts.get(f"{target}.$root")
             place = self._place(draft.statements[0]) if draft.statements else draft.path
-            if found is None:
+            if aliased is None:
                 raise FormatError(
                     f"{{{target}}} does not exist.", place=place, fix=nearest(target, self.drafts)
                 )
             chain.append(target)
             target = next(
-                (t for s in found.statements if (t := reference_in(s.node.members))), found.inherits
+                (t for s in aliased.statements if (t := reference_in(s.node.members))),
+                aliased.inherits,
             )
         if target:
             start = chain.index(target)
@@ -293,7 +294,7 @@ class _Merger:
                         values[condition] = value
         if draft.inherits and BASE not in values:
             values = {BASE: Expression("{" + draft.inherits + "}"), **values}
-        said = [s.node.members for s in draft.statements if not s.mode] or [
+        stated = [s.node.members for s in draft.statements if not s.mode] or [
             s.node.members for s in draft.statements
         ]
         return Token(
@@ -302,12 +303,12 @@ class _Merger:
             type=draft.type,
             tier="raw",
             values=tuple(values.items()),
-            description=next((m["$description"] for m in said if m.get("$description")), ""),
+            description=next((m["$description"] for m in stated if m.get("$description")), ""),
             deprecated=next(
-                (d for m in said if (d := design_tokens.deprecation(m)) is not None), None
+                (d for m in stated if (d := design_tokens.deprecation(m)) is not None), None
             ),
             extensions=next(
-                (strict_json.compact(m["$extensions"]) for m in said if m.get("$extensions")), ""
+                (strict_json.compact(m["$extensions"]) for m in stated if m.get("$extensions")), ""
             ),
             extends_from=self._parent_group(draft) if draft.inherits else "",
         )

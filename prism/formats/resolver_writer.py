@@ -52,13 +52,13 @@ def write(document: Document) -> Written:
 def _unseen(own: dict[str, Any]) -> list[str]:
     """Sentences on the values that stand in the members of this product alone."""
     values = [value for value in own.get("values", ()) if value["value"] is not None]
-    found = []
+    unseen = []
     for many, what in ((True, "Values on several axes"), (False, "Values the files cannot say")):
-        said = [value["path"] for value in values if (len(value["when"]) > 1) is many]
-        if said:
-            names = ", ".join(dict.fromkeys(said))
-            found.append(f"{what} stand under $extensions only: {names}.")
-    return found
+        paths = [value["path"] for value in values if (len(value["when"]) > 1) is many]
+        if paths:
+            names = ", ".join(dict.fromkeys(paths))
+            unseen.append(f"{what} stand under $extensions only: {names}.")
+    return unseen
 
 
 def _read_back(files: dict[str, str]) -> Document:

@@ -41,12 +41,12 @@ class Spots:
 
     def slots(self) -> list[Slot]:
         """The lines in order."""
-        found = list(self._inserted[-1])
+        slots = list(self._inserted[-1])
         for place, slot in enumerate(self._tree.slots):
             if id(slot) not in self._gone:
-                found.append(slot)
-            found.extend(self._inserted.get(place, ()))
-        return found
+                slots.append(slot)
+            slots.extend(self._inserted.get(place, ()))
+        return slots
 
 
 def slot_of(tree: Tree, token: str) -> Slot:

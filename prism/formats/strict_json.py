@@ -96,11 +96,11 @@ def _constant(name: str) -> Any:
 def _depth(value: Any) -> int:
     deepest, work = 0, [(value, 1)]
     while work:
-        one, depth = work.pop()
+        part, depth = work.pop()
         deepest = max(deepest, depth)
         if depth <= MAX_DEPTH:
             children = (
-                one.values() if isinstance(one, dict) else one if isinstance(one, list) else ()
+                part.values() if isinstance(part, dict) else part if isinstance(part, list) else ()
             )
             work.extend((child, depth + 1) for child in children)
     return deepest

@@ -256,13 +256,13 @@ class Document:
     def _by(self, what: str, attribute: str) -> dict[str, object]:
         name = f"{what}.{attribute}"
         if name not in self._index:
-            self._index[name] = {getattr(one, attribute): one for one in getattr(self, what)}
+            self._index[name] = {getattr(part, attribute): part for part in getattr(self, what)}
         return self._index[name]
 
     def token_at(self, path: str) -> Token | None:
         """The token with this path; ``a.b`` also finds ``a.b.$root``."""
-        found = self._by("tokens", "path")
-        token = found.get(path) or found.get(f"{path}.$root")
+        by_path = self._by("tokens", "path")
+        token = by_path.get(path) or by_path.get(f"{path}.$root")
         return token if isinstance(token, Token) else None
 
     def token(self, key: str) -> Token | None:

@@ -15,7 +15,7 @@ _VALID = re.compile(r"[A-Za-z0-9_-]{1,200}\Z")
 def segment(text: str) -> str:
     """One name segment in CSS: lower case, other characters to ``-``, never only dashes."""
     name = _OTHER.sub("-", text.lower())
-    return name if name.strip("-") else "u" + "-".join(f"{ord(one):x}" for one in text)
+    return name if name.strip("-") else "u" + "-".join(f"{ord(character):x}" for character in text)
 
 
 def derived_name(path: str) -> str:

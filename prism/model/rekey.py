@@ -38,8 +38,12 @@ class Rekeying:
             ),
             pairings=tuple(self.pairing(pairing) for pairing in document.pairings),
             telling_apart=tuple(
-                replace(one, key=self.sets.get(one.key, one.key), tokens=self._keys(one.tokens))
-                for one in document.telling_apart
+                replace(
+                    members,
+                    key=self.sets.get(members.key, members.key),
+                    tokens=self._keys(members.tokens),
+                )
+                for members in document.telling_apart
             ),
             scenes=tuple(self._scene(scene) for scene in document.scenes),
             sources=tuple(self._source(source) for source in document.sources),

@@ -69,7 +69,7 @@ def guess(document: Document, slots: Iterable[Slot] = SLOTS) -> dict[str, str]:
         for token in document.tokens
         if token.tier != "raw" or token.type != "color"
     ]
-    found = {}
+    keys = {}
     for slot in slots:
         fitting = [
             (token.tier != "semantic", length, position, token.key)
@@ -77,8 +77,8 @@ def guess(document: Document, slots: Iterable[Slot] = SLOTS) -> dict[str, str]:
             if token.type == slot.type and _fits(words, slot)
         ]
         if fitting:
-            found[slot.name] = min(fitting)[3]
-    return found
+            keys[slot.name] = min(fitting)[3]
+    return keys
 
 
 def _fits(words: set[str], slot: Slot) -> bool:

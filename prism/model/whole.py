@@ -38,13 +38,13 @@ def flaws(document: Document, before: Document | None = None) -> list[Flaw]:
     has changed around them.
     """
     known = _Known(document, before)
-    found = list(_document(document))
-    found += _axes(document)
-    found += _tokens(document, known)
+    all_flaws = list(_document(document))
+    all_flaws += _axes(document)
+    all_flaws += _tokens(document, known)
     for check in (_ramps, _pairings, _scenes, _themes, _files):
-        found += check(document, known)
-    found += _unique(document)
-    return found
+        all_flaws += check(document, known)
+    all_flaws += _unique(document)
+    return all_flaws
 
 
 class _Known:

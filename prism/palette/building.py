@@ -152,10 +152,10 @@ def proposed(document: Document, ramp: Ramp) -> dict[str, str]:
     """
     if ramp.parameters:
         return dict(ramp.parameters)
-    found = [color for color in colors(document, ramp.steps) if color is not None]
-    if not found:
+    shown = [color for color in colors(document, ramp.steps) if color is not None]
+    if not shown:
         return dict(recipes.complete({"count": str(max(len(ramp.steps), 1))}))
-    seed = max(found, key=lambda color: ramps.oklch(color)[1])
+    seed = max(shown, key=lambda color: ramps.oklch(color)[1])
     gamut = "srgb" if space.in_gamut(seed, "srgb") else "display-p3"
     opaque = replace(space.fit(seed, gamut), alpha=1.0)
     fields = {"seed": space.css_text(opaque), "count": str(len(ramp.steps)), "gamut": gamut}
@@ -178,8 +178,10 @@ def rename_ramp(document: Document, key: str, name: str) -> Document:
 def move_ramp(document: Document, key: str, by: int) -> Document:
     """Move a ramp ``by`` places among those of its purpose."""
     ramp = ramp_of(document, key)
-    order = iter(moved([one for one in document.ramps if one.purpose == ramp.purpose], ramp, by))
-    there = (next(order) if one.purpose == ramp.purpose else one for one in document.ramps)
+    order = iter(
+        moved([other for other in document.ramps if other.purpose == ramp.purpose], ramp, by)
+    )
+    there = (next(order) if other.purpose == ramp.purpose else other for other in document.ramps)
     return replace(document, ramps=tuple(there))
 
 
@@ -187,14 +189,14 @@ def veils(
     document: Document, token: str, shares: Sequence[int], group: str, new_key: NewKey
 ) -> Document:
     """Translucent veils of a color, one for each share in percent, that follow the color."""
-    found = document.token(token)
-    if found is None or found.type != "color":
+    color = document.token(token)
+    if color is None or color.type != "color":
         raise EditError("That color is no longer there.")
     if not shares or any(not 1 <= share <= 99 for share in shares):
         raise EditError(
             "An overlay covers 1 to 99 percent.", fix="Write percentages such as 8 16 50."
         )
-    path = shown_path_or_root(document, found)
+    path = shown_path_or_root(document, color)
     made = [
         step_token(new_key(), f"{group}.{share:02d}", f"rgb(from {{{path}}} r g b / {share}%)")
         for share in dict.fromkeys(shares)
@@ -263,7 +265,7 @@ def raw_color(document: Document, text: str, name: str, new_key: NewKey) -> tupl
 def _same(color: space.Color, other: space.Color) -> bool:
     if space.css_text(color) == space.css_text(other):
         return True
-    inside = all(space.in_gamut(one, "srgb") for one in (color, other))
+    inside = all(space.in_gamut(side, "srgb") for side in (color, other))
     return inside and space.rgba8(color) == space.rgba8(other)
 
 
@@ -293,7 +295,7 @@ def _with_base(token: Token, text: str) -> Token:
 def put(document: Document, ramp: Ramp) -> Document:
     """The document with ``ramp`` in place of the one of its key."""
     return replace(
-        document, ramps=tuple(ramp if one.key == ramp.key else one for one in document.ramps)
+        document, ramps=tuple(ramp if known.key == ramp.key else known for known in document.ramps)
     )
 
 

@@ -54,8 +54,8 @@ def find_centers(points: Array, count: int) -> Array:
     centers = [
         settled_centers(cells, _far_apart(cells, count, power)) for power in (0.5, 1.0, 0.25)
     ]
-    tuned = [tuned_centers(cells, cell_lab, one) for one in centers]
-    return min([*tuned, *centers], key=lambda one: _misfit(cells, cell_lab, one))
+    tuned = [tuned_centers(cells, cell_lab, start) for start in centers]
+    return min([*tuned, *centers], key=lambda result: _misfit(cells, cell_lab, result))
 
 
 def _far_apart(cells: _Cells, count: int, power: float) -> Array:
@@ -131,7 +131,7 @@ def merge_near(points: Array, centers: Array, labels: Labels) -> tuple[Array, La
                 break
             first = blends[0]
             second = int(np.argmin(apart[first]))
-        larger, gone = sorted((first, second), key=lambda one: -int(sizes[one]))
+        larger, gone = sorted((first, second), key=lambda place: -int(sizes[place]))
         near = apart[first, second] < NEAR_DUPLICATE
         labels = np.where(labels == gone, larger, labels)
         if near:
@@ -147,7 +147,7 @@ def _blends(centers: Array, shares: Array) -> list[int]:
     for number in np.argsort(shares, kind="stable"):
         if shares[number] >= BLEND_SHARE:
             break
-        larger = [one for one in range(len(centers)) if shares[one] > shares[number]]
+        larger = [place for place in range(len(centers)) if shares[place] > shares[number]]
         for first, second in itertools.combinations(larger, 2):
             line = centers[second] - centers[first]
             along = float(np.dot(centers[number] - centers[first], line) / np.dot(line, line))
@@ -175,17 +175,17 @@ def with_sparks(points: Array, centers: Array, labels: Labels) -> Array:
 
 def _between(points: Array, centers: Array) -> NDArray[np.bool_]:
     """Whether a pixel lies near the line between two centers, as blends along edges do."""
-    found = np.zeros(len(points), dtype=bool)
+    chosen = np.zeros(len(points), dtype=bool)
     for first, second in itertools.combinations(range(len(centers)), 2):
         line = centers[second] - centers[first]
         along = (points - centers[first]) @ line / float(np.dot(line, line))
         off = np.linalg.norm(points - centers[first] - along[:, None] * line, axis=-1)
-        found |= (along > 0) & (along < 1) & (off < BLEND_DISTANCE)
-    return found
+        chosen |= (along > 0) & (along < 1) & (off < BLEND_DISTANCE)
+    return chosen
 
 
 def most_telling(centers: Array, shares: Array) -> list[int]:
     """Clusters by how much they say of the picture: their share, more where they are colorful."""
     chroma = np.hypot(centers[:, 1], centers[:, 2])
     weight = np.sqrt(shares) * (0.35 + np.minimum(chroma, 0.25) * 4)
-    return [int(one) for one in np.argsort(-weight, kind="stable")]
+    return [int(place) for place in np.argsort(-weight, kind="stable")]

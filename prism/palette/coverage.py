@@ -114,14 +114,14 @@ def look(document: Document, resolver: Resolver | None = None) -> Coverage:
 
 def meeting(document: Document, need: Need) -> Token | None:
     """The token that meets a need: semantic before component, short names before long."""
-    found = [
+    fitting = [
         (token.tier != "semantic", len(words), position, token)
         for position, token in enumerate(document.tokens)
         if token.type == "color"
         and token.tier != "raw"
         and bindings.meets(set(words := words_of(token.path)), need.words)
     ]
-    return min(found, key=lambda one: one[:3])[3] if found else None
+    return min(fitting, key=lambda match: match[:3])[3] if fitting else None
 
 
 def _lacking(resolver: Resolver, token: Token) -> list[str]:

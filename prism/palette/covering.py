@@ -158,14 +158,14 @@ def _chosen(
 
     def best(theme: tuple[int, ...]) -> str:
         below = resolver.resolve(ground, theme).color
-        found = []
+        kept = []
         for place, key in enumerate(offered):
             color = resolver.resolve(key, theme).color
             if color is None or below is None:
                 continue
             ratio = ratio_of(color, below)
-            found.append((ratio < required, abs(ratio - aim), place))
-        return offered[min(found)[2]] if found else offered[0]
+            kept.append((ratio < required, abs(ratio - aim), place))
+        return offered[min(kept)[2]] if kept else offered[0]
 
     default = resolver.default_theme
     values = [(BASE, best(default))]
@@ -197,9 +197,9 @@ def _completed(document: Document, token: Token) -> Document:
 
 def neutral(document: Document, new_key: NewKey) -> tuple[Document, Ramp]:
     """The ramp of the least chroma, or a new grey one with a tint of the main color."""
-    found = [(chroma, ramp) for ramp, (_, chroma, _) in _tones(document) if chroma < 0.03]
-    if found:
-        return document, min(found, key=lambda one: one[0])[1]
+    greys = [(chroma, ramp) for ramp, (_, chroma, _) in _tones(document) if chroma < 0.03]
+    if greys:
+        return document, min(greys, key=lambda neutral: neutral[0])[1]
     tones = _tones(document)
     hue = tones[0][1][2] if tones else 250.0
     seed = space.hex_text(space.Color("oklch", (0.55, 0.012, hue)))
@@ -218,14 +218,14 @@ def main(document: Document, new_key: NewKey) -> tuple[Document, Ramp]:
 
 def _hued(document: Document, need: Need, new_key: NewKey) -> tuple[Document, Ramp]:
     """The ramp whose hue is near a signal's, those for signals first, else a new one."""
-    found = [
+    alike = [
         (ramp.purpose != "signal", abs((hue - need.hue + 180) % 360 - 180), place, ramp)
         for place, (ramp, (_, chroma, hue)) in enumerate(_tones(document))
         if chroma >= 0.05
     ]
-    near = [one for one in found if one[1] <= (22 if one[0] else 35)]
+    near = [candidate for candidate in alike if candidate[1] <= (22 if candidate[0] else 35)]
     if near:
-        return document, min(near, key=lambda one: one[:3])[3]
+        return document, min(near, key=lambda candidate: candidate[:3])[3]
     chroma = max((chroma for _, (_, chroma, _) in _tones(document)), default=0.14)
     wanted = space.Color("oklch", (0.55, min(max(chroma, 0.11), 0.17), need.hue))
     return _made(document, need.id, space.hex_text(wanted), "signal", new_key)
@@ -239,14 +239,14 @@ def _tones(document: Document) -> list[tuple[Ramp, tuple[float, float, float]]]:
         colors = [resolver.resolve(key, resolver.default_theme).color for key in ramp.steps]
         opaque = [oklch(color) for color in colors if color is not None and color.alpha >= 1]
         if len(opaque) >= 5:
-            tones.append((ramp, max(opaque, key=lambda one: one[1])))
+            tones.append((ramp, max(opaque, key=lambda color: color[1])))
     return tones
 
 
 def _made(
     document: Document, name: str, seed: str, purpose: str, new_key: NewKey
 ) -> tuple[Document, Ramp]:
-    known = any(one.key == purpose for one in purposes.of(document))
+    known = any(known.key == purpose for known in purposes.of(document))
     changed = building.add_ramp(
         document,
         free_name(document, name),
@@ -262,7 +262,11 @@ def dark_conditions(document: Document) -> list[Condition]:
     for axis in document.axes:
         dark = [mode for mode in axis.modes if _is_dark(mode.name, mode.color_scheme)]
         if dark and len(dark) < len(axis.modes):
-            return [Condition.of({axis.key: one.key}) for one in dark if one.key != axis.default]
+            return [
+                Condition.of({axis.key: condition.key})
+                for condition in dark
+                if condition.key != axis.default
+            ]
     return []
 
 

@@ -48,7 +48,7 @@ class NamedColor:
 
 def named_color(role: str, name: str, text: str) -> NamedColor:
     """A color of an idea from texts. Raises ``EditError`` for a role that there is not."""
-    known = next((one for one in ROLES if one == role), None)
+    known = next((known for known in ROLES if known == role), None)
     if known is None:
         raise EditError(f"“{role[:20]}” is not a role of an idea.")
     return NamedColor(known, name, space.parse(text))
@@ -85,7 +85,7 @@ class IdeaSource(Protocol):
 def plan(document: Document, idea: Idea) -> dict[str, str]:
     """For each role what its color does by default: the key of the ramp it stands in for, or
     ``new`` for a ramp beside those there are."""
-    found = dict.fromkeys(ROLES, NEW)
+    choices = dict.fromkeys(ROLES, NEW)
     slots = bindings.guess(document)
     resolver = resolver_of(document)
     taken: set[str] = set()
@@ -95,10 +95,10 @@ def plan(document: Document, idea: Idea) -> dict[str, str]:
             hops = resolver.trace(key, resolver.default_theme) if key else []
             ramp = building.ramp_with(document, hops[-1].token) if hops else None
             if ramp is not None and ramp.key not in taken:
-                found[role] = ramp.key
+                choices[role] = ramp.key
                 taken.add(ramp.key)
                 break
-    return {color.role: found[color.role] for color in idea.colors}
+    return {color.role: choices[color.role] for color in idea.colors}
 
 
 def present(document: Document) -> tuple[NamedColor, ...]:
@@ -141,10 +141,10 @@ def take(document: Document, idea: Idea, planned: Mapping[str, str], new_key: Ne
     return changed
 
 
-def _fields(one: NamedColor, old: Ramp | None) -> dict[str, str]:
+def _fields(color: NamedColor, old: Ramp | None) -> dict[str, str]:
     """The recipe of the ramp that is stood in for, with another seed."""
     fields = dict(old.parameters) if old else {}
-    fields["seed"] = space.hex_text(one.color)
+    fields["seed"] = space.hex_text(color.color)
     if old and not old.parameters:
         fields["count"] = str(len(old.steps))
     fields |= {"drift-light": "0", "drift-dark": "0", "gamut": "srgb", "tint": "1"}
@@ -158,4 +158,4 @@ def _names(document: Document, old: Ramp | None) -> str:
 
 
 def _purpose(document: Document, key: str) -> str:
-    return key if any(one.key == key for one in purposes.of(document)) else ""
+    return key if any(purpose.key == key for purpose in purposes.of(document)) else ""

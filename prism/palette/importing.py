@@ -69,7 +69,7 @@ class Destination:
 
 def destination_for(color: space.Color, kind: str, target: str) -> Destination:
     """Where a color of a picture goes, by the name of the kind. Raises ``EditError`` for another."""
-    known = next((one for one in DESTINATIONS if one == kind), None)
+    known = next((destination for destination in DESTINATIONS if destination == kind), None)
     if known is None:
         raise EditError(f"“{kind[:20]}” is not something a color can become.")
     return Destination(color, known, target)
@@ -77,19 +77,19 @@ def destination_for(color: space.Color, kind: str, target: str) -> Destination:
 
 def from_text(document: Document, text: str) -> tuple[Candidate, ...]:
     """The colors of any text, against a document."""
-    found = [(one.name, one.text, one.color, one.line) for one in text_colors.find(text)]
-    return _against(document, found)
+    colors = [(color.name, color.text, color.color, color.line) for color in text_colors.find(text)]
+    return _against(document, colors)
 
 
 def again(document: Document, sent: Sequence[tuple[str, str]]) -> tuple[Candidate, ...]:
     """Candidates from paths and texts that were looked at before; what is no color is left out."""
-    found = []
+    colors = []
     for number, (path, text) in enumerate(sent, 1):
         try:
-            found.append((path, text, space.parse_function(text), number))
+            colors.append((path, text, space.parse_function(text), number))
         except PrismError:
             continue
-    return _against(document, found)
+    return _against(document, colors)
 
 
 def from_file(document: Document, data: bytes, name: str, new_key: NewKey) -> tuple[Candidate, ...]:
@@ -100,12 +100,12 @@ def from_file(document: Document, data: bytes, name: str, new_key: NewKey) -> tu
     kind = kind_of(name, data)
     if kind in ("gpl", "svg", "tokens") or name.lower().endswith(".css"):
         read = files.read({name: data}, new_key).document
-        found = palettes.colors(read, Resolver(read).default_theme)
-        if not found:
+        swatches = palettes.colors(read, Resolver(read).default_theme)
+        if not swatches:
             raise PrismError("The file contains no color.", place=name)
         plain = [
             (shown_path(path), space.css_text(color), color, number)
-            for number, (path, color) in enumerate(found, 1)
+            for number, (path, color) in enumerate(swatches, 1)
         ]
         return _against(document, plain)
     try:
@@ -123,13 +123,13 @@ def from_file(document: Document, data: bytes, name: str, new_key: NewKey) -> tu
 
 
 def _against(
-    document: Document, found: Sequence[tuple[str, str, space.Color, int]]
+    document: Document, colors: Sequence[tuple[str, str, space.Color, int]]
 ) -> tuple[Candidate, ...]:
-    paths = [name or space.hex_text(color)[1:] for name, _, color, _ in found]
+    paths = [name or space.hex_text(color)[1:] for name, _, color, _ in colors]
     times = Counter(paths)
     resolver = resolver_of(document)
     made = []
-    for path, (_, text, color, line) in zip(paths, found, strict=True):
+    for path, (_, text, color, line) in zip(paths, colors, strict=True):
         token = document.token_at(path)
         clash: Clash = "twice" if times[path] > 1 else ""
         there = ""
@@ -192,18 +192,18 @@ def use(document: Document, uses: Sequence[Destination], theme: Theme, new_key: 
     A token takes the color as a new raw color, where it gets its value in ``theme`` from now.
     """
     changed = document
-    for one in uses:
-        text = space.css_text(one.color)
-        if one.kind == "ramp":
-            changed = building.add_ramp(changed, one.target, {"seed": text}, new_key)
+    for use in uses:
+        text = space.css_text(use.color)
+        if use.kind == "ramp":
+            changed = building.add_ramp(changed, use.target, {"seed": text}, new_key)
             continue
-        if one.kind == "color":
-            changed = place(changed, [Choice(one.target, text)], new_key)
+        if use.kind == "color":
+            changed = place(changed, [Choice(use.target, text)], new_key)
             continue
-        target = changed.token_at(one.target)
+        target = changed.token_at(use.target)
         if target is None or target.type != "color":
             raise EditError(
-                f"There is no color token “{one.target}”.", fix="Choose one from the list."
+                f"There is no color token “{use.target}”.", fix="Choose one from the list."
             )
         name = f"picture.{text.lstrip('#')}"
         changed, raw = building.raw_color(changed, text, name, new_key)

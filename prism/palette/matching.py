@@ -18,8 +18,8 @@ def alike(document: Document, old: Sequence[str], new: Sequence[str]) -> dict[st
         return dict(zip(old, new, strict=True))
     there = np.array(lights(document, new))
     return {
-        one: new[int(np.argmin(np.abs(there - light)))]
-        for one, light in zip(old, lights(document, old), strict=True)
+        step: new[int(np.argmin(np.abs(there - light)))]
+        for step, light in zip(old, lights(document, old), strict=True)
     }
 
 
@@ -29,7 +29,7 @@ def match(old: Sequence[float], new: Sequence[float]) -> dict[int, int]:
     Order by lightness is kept and the sum of all distances is least.
     """
     if len(old) > len(new):
-        return {one: other for other, one in match(new, old).items()}
+        return {step: other for other, step in match(new, old).items()}
     first, second = (
         np.argsort(-np.array(old), kind="stable"),
         np.argsort(-np.array(new), kind="stable"),
@@ -40,15 +40,15 @@ def match(old: Sequence[float], new: Sequence[float]) -> dict[int, int]:
         for j in range(i, len(new) + 1):
             paired = cost[i - 1, j - 1] + abs(old[first[i - 1]] - new[second[j - 1]])
             cost[i, j] = min(cost[i, j - 1], paired)
-    found = {}
+    matches = {}
     i, j = len(old), len(new)
     while i:
         if cost[i, j] == cost[i, j - 1]:
             j -= 1
         else:
-            found[int(first[i - 1])] = int(second[j - 1])
+            matches[int(first[i - 1])] = int(second[j - 1])
             i, j = i - 1, j - 1
-    return found
+    return matches
 
 
 def colors(document: Document, keys: Sequence[str]) -> list[space.Color | None]:
@@ -60,5 +60,5 @@ def colors(document: Document, keys: Sequence[str]) -> list[space.Color | None]:
 
 def lights(document: Document, keys: Sequence[str]) -> list[float]:
     """OKLab lightness of tokens in the default theme, 0 where one has no color."""
-    found = colors(document, keys)
-    return [0.0 if color is None else ramps.oklch(color)[0] for color in found]
+    values = colors(document, keys)
+    return [0.0 if color is None else ramps.oklch(color)[0] for color in values]

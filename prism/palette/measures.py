@@ -71,10 +71,10 @@ def add_scale(
     for each of ``values``, which are multiples, exponents, or the values themselves."""
     group = group.strip()
     check_path(group)
-    wanted = [one for one in values.replace(",", " ").split() if one]
+    wanted = [text for text in values.replace(",", " ").split() if text]
     if not 1 <= len(wanted) <= MOST_VALUES:
         raise EditError(f"A scale has 1 to {MOST_VALUES} values, not {len(wanted)}.")
-    numbers = [_number(one) for one in wanted]
+    numbers = [_number(text) for text in wanted]
     leaves = step_names(names, len(wanted)) if names.strip() else _leaves(kind, numbers)
     made = []
     if kind.growth != "list":

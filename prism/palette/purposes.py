@@ -33,10 +33,10 @@ def add(document: Document, name: str, new_key: NewKey, description: str = "") -
 
 def rename(document: Document, key: str, name: str) -> Document:
     """Give a purpose another name."""
-    found = _purpose(document, key)
-    if name.strip() == found.name:
+    purpose = _purpose(document, key)
+    if name.strip() == purpose.name:
         return document
-    changed = replace(found, name=_name(document, name))
+    changed = replace(purpose, name=_name(document, name))
     return _put(document, changed)
 
 
@@ -47,7 +47,7 @@ def drop(document: Document, key: str) -> Document:
         raise EditError("It is the only purpose.")
     return replace(
         document,
-        purposes=tuple(one for one in of(document) if one.key != key),
+        purposes=tuple(purpose for purpose in of(document) if purpose.key != key),
         ramps=tuple(
             replace(ramp, purpose="") if ramp.purpose == key else ramp for ramp in document.ramps
         ),
@@ -83,8 +83,8 @@ def _purpose(document: Document, key: str) -> Purpose:
 
 
 def _put(document: Document, purpose: Purpose) -> Document:
-    found = tuple(purpose if one.key == purpose.key else one for one in of(document))
-    return replace(document, purposes=found)
+    changed = tuple(purpose if known.key == purpose.key else known for known in of(document))
+    return replace(document, purposes=changed)
 
 
 def _name(document: Document, name: str) -> str:
@@ -93,6 +93,6 @@ def _name(document: Document, name: str) -> str:
         raise EditError("A purpose needs a name.")
     if len(plain) > 60:
         raise EditError("A purpose’s name has at most 60 characters.")
-    if any(one.name == plain for one in of(document)):
+    if any(purpose.name == plain for purpose in of(document)):
         raise EditError(f"There is a purpose “{plain}” already.")
     return plain

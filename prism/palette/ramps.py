@@ -150,7 +150,7 @@ def _check(recipe: Recipe) -> None:
         )
     if not (0 <= recipe.curve <= 4 and 0 <= recipe.tint <= 4):
         raise PrismError("Chroma falloff and chroma × must be between 0 and 4.")
-    if any(not -180 <= one <= 180 for one in recipe.drift):
+    if any(not -180 <= degrees <= 180 for degrees in recipe.drift):
         raise PrismError("Hue drift must be between -180 and 180 degrees.")
     if recipe.keep_seed and not space.in_gamut(recipe.seed, recipe.gamut):
         nearest = space.fit(recipe.seed, recipe.gamut)
@@ -235,11 +235,11 @@ def _shape(lightness: Array, curve: float) -> Array:
 
 def _exact(course: _Course, at: Array, reference: space.Color) -> Array:
     """Contrast ratios with the reference before rounding, computed by coloraide."""
-    found = []
+    steps = []
     for lightness in at:
         value = space.engine(course.color(float(lightness))).convert("srgb").clip("srgb")
-        found.append(contrast_ratio(value.coords(nans=False), space.rgba(reference)[:3]))
-    return np.array(found, dtype=np.float64)
+        steps.append(contrast_ratio(value.coords(nans=False), space.rgba(reference)[:3]))
+    return np.array(steps, dtype=np.float64)
 
 
 def _rounded(
@@ -283,7 +283,7 @@ def _written(
             return made
         red, green, blue, _ = space.rgba8(made)
         ratio = float(contrast_ratio((red / 255, green / 255, blue / 255), reference))
-        if all((ratio >= one) == (target >= one) for one in THRESHOLDS):
+        if all((ratio >= threshold) == (target >= threshold) for threshold in THRESHOLDS):
             return made
     raise PrismError("There are too many steps for 8 bits.", fix="Choose fewer, or wider targets.")
 

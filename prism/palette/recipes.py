@@ -31,41 +31,41 @@ _METHODS: Mapping[str, Method] = {"anchored": "anchored", "even": "even"}
 _LIST = re.compile(r"[\s,;]+")
 
 
-def complete(said: Mapping[str, str]) -> Fields:
+def complete(fields: Mapping[str, str]) -> Fields:
     """Every field of a recipe, from what was said and the defaults."""
-    found = []
+    targets = []
     for name, default in DEFAULTS.items():
-        text = said.get(name, "").strip()
-        found.append((name, text or default))
-    return tuple(found)
+        text = fields.get(name, "").strip()
+        targets.append((name, text or default))
+    return tuple(targets)
 
 
 def read(fields: Mapping[str, str] | Fields) -> Recipe:
     """The recipe that fields describe. Raises ``PrismError`` naming the field that is wrong."""
-    said = dict(complete(dict(fields)))
-    method = _METHODS.get(said["method"])
+    texts = dict(complete(dict(fields)))
+    method = _METHODS.get(texts["method"])
     if method is None:
-        raise PrismError(f"“{said['method'][:40]}” is not a method.", place="Method")
+        raise PrismError(f"“{texts['method'][:40]}” is not a method.", place="Method")
     return Recipe(
-        seed=_color(said["seed"], "Base color"),
-        count=_count(said["count"]),
+        seed=_color(texts["seed"], "Base color"),
+        count=_count(texts["count"]),
         method=method,
         targets=tuple(
-            _number(one, "Contrast targets") for one in _LIST.split(said["targets"]) if one
+            _number(text, "Contrast targets") for text in _LIST.split(texts["targets"]) if text
         ),
-        reference=_color(said["reference"], "Measured against"),
+        reference=_color(texts["reference"], "Measured against"),
         ends=(
-            _number(said["lightest"], "Even: lightest"),
-            _number(said["darkest"], "Even: darkest"),
+            _number(texts["lightest"], "Even: lightest"),
+            _number(texts["darkest"], "Even: darkest"),
         ),
         drift=(
-            _number(said["drift-light"], "Hue drift to light"),
-            _number(said["drift-dark"], "Hue drift to dark"),
+            _number(texts["drift-light"], "Hue drift to light"),
+            _number(texts["drift-dark"], "Hue drift to dark"),
         ),
-        curve=_number(said["curve"], "Chroma falloff"),
-        tint=_number(said["tint"], "Chroma ×"),
-        gamut=said["gamut"],
-        keep_seed=said["keep-seed"] == "yes",
+        curve=_number(texts["curve"], "Chroma falloff"),
+        tint=_number(texts["tint"], "Chroma ×"),
+        gamut=texts["gamut"],
+        keep_seed=texts["keep-seed"] == "yes",
     )
 
 
@@ -73,7 +73,7 @@ def step_names(text: str, count: int) -> tuple[str, ...]:
     """Names for ``count`` steps from a list of words or numbers; 1 to ``count`` where it is empty."""
     if not text.strip():
         return tuple(str(number) for number in range(1, count + 1))
-    names = tuple(one for one in _LIST.split(text.strip()) if one)
+    names = tuple(name for name in _LIST.split(text.strip()) if name)
     if len(names) != count:
         raise EditError(f"{count} steps need {count} names, not {len(names)}.")
     twice = next((name for name in names if names.count(name) > 1), "")

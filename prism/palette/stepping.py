@@ -35,7 +35,7 @@ def release(document: Document, token: str) -> Document:
         raise EditError("The steps of the ramp differ from its recipe.", fix="Retune it first.")
     text = step_texts(steps, dict(ramp.parameters)["seed"])[ramp.steps.index(token)]
     changed = set_value(document, token, BASE, Expression(text))
-    return put(changed, replace(ramp, moved=tuple(one for one in ramp.moved if one != token)))
+    return put(changed, replace(ramp, moved=tuple(key for key in ramp.moved if key != token)))
 
 
 def insert_step(document: Document, after: str, name: str, new_key: NewKey) -> Document:
@@ -87,18 +87,18 @@ def drop_step(document: Document, token: str) -> Document:
 
 def rename_step(document: Document, token: str, name: str) -> Document:
     """Give a step another name; references follow."""
-    found = document.token(token)
-    if found is None:
+    color = document.token(token)
+    if color is None:
         raise EditError("That step is no longer there.")
-    return rename_token(document, token, f"{found.group}.{name}" if found.group else name)
+    return rename_token(document, token, f"{color.group}.{name}" if color.group else name)
 
 
 def rename_steps(document: Document, key: str, names: str) -> Document:
     """Name all steps of a ramp, by a list or by numbers; references follow."""
     ramp = ramp_of(document, key)
-    found = recipes.step_names(names, len(ramp.steps))
+    names_read = recipes.step_names(names, len(ramp.steps))
     moved = {}
-    for step, name in zip(ramp.steps, found, strict=True):
+    for step, name in zip(ramp.steps, names_read, strict=True):
         token = document.token(step)
         assert token is not None
         moved[token.path] = f"{token.group}.{name}" if token.group else name

@@ -57,17 +57,17 @@ def find(text: str) -> tuple[Found, ...]:
             fix="Paste the part that holds the colors.",
         )
     stripped = text.strip()
-    found = list(_in_json(stripped) if stripped[:1] in ("{", "[") else ())
-    if not found:
-        found = list(_in_lines(text))
-    if not found:
+    colors = list(_in_json(stripped) if stripped[:1] in ("{", "[") else ())
+    if not colors:
+        colors = list(_in_lines(text))
+    if not colors:
         raise FormatError(
             "There is no color in this text.",
             fix="Colors are read as #236b53, rgb(35 107 83), oklch(0.48 0.09 165) and the like.",
         )
-    if len(found) > MAX_FOUND:
+    if len(colors) > MAX_FOUND:
         raise FormatError(f"The text holds over {MAX_FOUND} colors.", fix="Paste a part of it.")
-    return tuple(found)
+    return tuple(colors)
 
 
 # JSON
@@ -84,20 +84,20 @@ def _in_json(text: str) -> Iterator[Found]:
 
 def _members(value: object, path: tuple[str, ...]) -> Iterator[Found]:
     if isinstance(value, dict):
-        named = next((value[one] for one in ("name", "label", "title") if one in value), None)
-        held = [one for one in value.values() if isinstance(one, str) and _color(one)]
+        named = next((value[label] for label in ("name", "label", "title") if label in value), None)
+        held = [member for member in value.values() if isinstance(member, str) and _color(member)]
         if isinstance(named, str) and len(held) == 1 and not _color(named):
             path = (*path[:-1], named)
-            yield _found(".".join(one for one in path if one), held[0], 1)
+            yield _found(".".join(segment for segment in path if segment), held[0], 1)
             return
-        for name, one in value.items():
-            yield from _members(one, (*path, name))
+        for name, member in value.items():
+            yield from _members(member, (*path, name))
     elif isinstance(value, list):
-        for number, one in enumerate(value, 1):
-            yield from _members(one, (*path, str(number)) if path[-1:] != ("",) else path)
+        for number, item in enumerate(value, 1):
+            yield from _members(item, (*path, str(number)) if path[-1:] != ("",) else path)
     elif isinstance(value, str) and _color(value):
         name = path[:-1] if path[-1:] in (("value",), ("hex",), ("color",)) else path
-        yield _found(".".join(one for one in name if one), value, 1)
+        yield _found(".".join(segment for segment in name if segment), value, 1)
 
 
 def _found(name: str, text: str, line: int) -> Found:
@@ -115,7 +115,7 @@ def _in_lines(text: str) -> Iterator[Found]:
     header: list[str] = []
     title, count = "", 0
     for number, line in enumerate(plain.splitlines(), 1):
-        cells = [_cell(one, words) for one in _split(line)]
+        cells = [_cell(piece, words) for piece in _split(line)]
         colors = [(i, pair) for i, cell in enumerate(cells) for pair in cell.colors]
         labels = [cell.label for cell in cells]
         if not colors:
@@ -170,15 +170,15 @@ def _cell(text: str, words: bool) -> _Cell:
         return cell
     head, sign, tail = text.replace("=", ":").rpartition(":")
     value = (tail if sign else text).strip(_SIGILS)
-    bare = _BARE_HEX.fullmatch(value) and any(one.isdigit() for one in value)
+    bare = _BARE_HEX.fullmatch(value) and any(character.isdigit() for character in value)
     named = _WORD.fullmatch(value) and (sign or words) and _color(value)
     if bare or named:
         color = _color(f"#{value}" if bare else value)
         assert color is not None
         return _Cell(_label(head), [(f"#{value.lower()}" if bare else value, color)])
     many = text.split()
-    if len(many) > 1 and all(_BARE_HEX.fullmatch(one) for one in many):
-        pairs = [(f"#{one.lower()}", _color(f"#{one}")) for one in many]
+    if len(many) > 1 and all(_BARE_HEX.fullmatch(word) for word in many):
+        pairs = [(f"#{word.lower()}", _color(f"#{word}")) for word in many]
         return _Cell("", [(source, color) for source, color in pairs if color is not None])
     cell.label = _label(text)
     return cell
@@ -187,7 +187,11 @@ def _cell(text: str, words: bool) -> _Cell:
 def _label(text: str) -> str:
     """A name without what stands around it; empty where it is none, or a sentence."""
     plain = " ".join(text.strip(_SIGILS).split())
-    if len(plain) > MAX_NAME or plain.count(" ") > 4 or not any(one.isalnum() for one in plain):
+    if (
+        len(plain) > MAX_NAME
+        or plain.count(" ") > 4
+        or not any(character.isalnum() for character in plain)
+    ):
         return ""
     return "" if plain.lower() in _FILLERS else plain.rstrip(".")
 

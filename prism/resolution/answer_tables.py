@@ -146,10 +146,10 @@ class AnswerTables:
         return rows
 
 
-def _merge(one: Fixed, other: Fixed) -> Fixed | None:
+def _merge(first: Fixed, other: Fixed) -> Fixed | None:
     """The part that lies in both; None where they have no theme in common."""
     merged = []
-    for a, b in zip(one, other, strict=True):
+    for a, b in zip(first, other, strict=True):
         if a < 0:
             merged.append(b)
         elif b in (-1, a):

@@ -105,8 +105,8 @@ def _stack(resolver: Resolver, pairing: Pairing, theme: Theme) -> tuple[tuple[Rg
         answer = resolver.resolve(key, theme)
         color = answer.color
         if color is None:
-            said = answer.broken or f"{token.path} has no value in this theme."
-            return (), said
+            reason = answer.broken or f"{token.path} has no value in this theme."
+            return (), reason
         layers.append(space.rgba(color))
         if len(layers) > 1 and color.alpha >= 1:
             opaque = True

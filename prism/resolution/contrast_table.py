@@ -63,18 +63,18 @@ class _Codes:
 
     def fixed(self, code: int) -> Fixed:
         """The part that a code stands for."""
-        found = []
+        tables = []
         for start, mask in zip(self.starts, self.masks, strict=True):
             bits = code & mask
-            found.append(-1 if bits == mask else (bits >> start).bit_length() - 1)
-        return tuple(found)
+            tables.append(-1 if bits == mask else (bits >> start).bit_length() - 1)
+        return tuple(tables)
 
     def agree(self, both: NDArray[np.int64]) -> NDArray[np.bool_]:
         """Where codes that were and-ed still have a bit on every axis."""
-        found = np.ones(both.shape, dtype=bool)
+        failing = np.ones(both.shape, dtype=bool)
         for mask in self.masks:
-            found &= (both & mask) != 0
-        return found
+            failing &= (both & mask) != 0
+        return failing
 
 
 class ContrastTable:
@@ -94,11 +94,11 @@ class ContrastTable:
         self._codes = _Codes([len(axis.modes) for axis in tables.resolver.document.axes])
         joined = []
         for pairing in self.pairings.values():
-            found = self._join(pairing)
-            if found is None:
+            of_pairing = self._join(pairing)
+            if of_pairing is None:
                 self._slow[pairing.key] = self._parts(pairing)
             else:
-                joined.append((pairing.key, *found))
+                joined.append((pairing.key, *of_pairing))
         self._measure(joined)
 
     def failing(self, key: str) -> list[Part]:
@@ -235,7 +235,7 @@ def failing(tables: AnswerTables, known: tuple[Document, Failing] | None = None)
     """
     resolver = tables.resolver
     document, reached = resolver.document, resolver.reached
-    found: Failing = {}
+    failing: Failing = {}
     open_pairings = list(document.pairings)
     if known is not None and reached is not None:
         same = {id(pairing) for pairing in known[0].pairings}
@@ -245,10 +245,12 @@ def failing(tables: AnswerTables, known: tuple[Document, Failing] | None = None)
             if id(pairing) not in same or members & reached:
                 open_pairings.append(pairing)
             elif pairing.key in known[1]:
-                found[pairing.key] = known[1][pairing.key]
+                failing[pairing.key] = known[1][pairing.key]
     survey = ContrastTable(tables, open_pairings)
     for key in survey.pairings:
         parts = survey.failing(key)
         if parts:
-            found[key] = parts
-    return {one.key: found[one.key] for one in document.pairings if one.key in found}
+            failing[key] = parts
+    return {
+        pairing.key: failing[pairing.key] for pairing in document.pairings if pairing.key in failing
+    }

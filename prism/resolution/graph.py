@@ -59,11 +59,11 @@ class Graph:
         """``targets`` are the nodes that each node names."""
         self._targets = {key: frozenset(named) for key, named in targets.items()}
         self._users: dict[str, frozenset[str]] = {}
-        found: dict[str, list[str]] = {}
+        users: dict[str, list[str]] = {}
         for key, named in self._targets.items():
             for target in named:
-                found.setdefault(target, []).append(key)
-        self._users = {target: frozenset(keys) for target, keys in found.items()}
+                users.setdefault(target, []).append(key)
+        self._users = {target: frozenset(keys) for target, keys in users.items()}
 
     def changed(self, targets: Mapping[str, Iterable[str]]) -> Graph:
         """The graph in which some nodes name others than here."""

@@ -60,12 +60,12 @@ class Resolver(ThemeSpace):
                 self._by_path.setdefault(shown_path(token.path), token.key)
             self._order = {token.key: place for place, token in enumerate(document.tokens)}
             self._tokens = {token.key: self._compile(token) for token in document.tokens}
-            self.graph = Graph({key: one.targets for key, one in self._tokens.items()})
+            self.graph = Graph({key: known.targets for key, known in self._tokens.items()})
         else:
             self._by_path, self._order = before._by_path, before._order
             compiled = {token.key: self._compile(token) for token in changed}
             self._tokens = before._tokens | compiled
-            named = {key: one.targets for key, one in compiled.items()}
+            named = {key: known.targets for key, known in compiled.items()}
             self.graph = before.graph.changed(named)
             reached = self.graph.users(named) | before.graph.users(named)
             self.reached = reached
@@ -97,12 +97,14 @@ class Resolver(ThemeSpace):
                 )
             )
             axes.update(axis for axis, _ in picks)
-            found = (self._by_path.get(path) for path in references(value, token.type))
-            targets = tuple(dict.fromkeys(key for key in found if key is not None))
+            named_keys = (self._by_path.get(path) for path in references(value, token.type))
+            targets = tuple(dict.fromkeys(key for key in named_keys if key is not None))
             whole = isinstance(value, Expression) and bool(reference_of(value.text))
             alias = targets[0] if whole and targets else ""
             candidates.append(Candidate(picks, condition, value, targets, alias))
-        candidates.sort(key=lambda one: strength([axis for axis, _ in one.picks]), reverse=True)
+        candidates.sort(
+            key=lambda candidate: strength([axis for axis, _ in candidate.picks]), reverse=True
+        )
         return Compiled(token.key, token.path, token.type, tuple(sorted(axes)), tuple(candidates))
 
     # Answers
@@ -234,7 +236,7 @@ class Resolver(ThemeSpace):
                     chain = [key]
                     while chain[-1] != first:
                         chain.append(reached[chain[-1]])
-                    names = [shown_path(self._tokens[one].path) for one in reversed(chain)]
+                    names = [shown_path(self._tokens[hop].path) for hop in reversed(chain)]
                     return "Circular reference: " + " → ".join([*names, names[0]]) + "."
                 if target in inside and target not in reached:
                     reached[target] = key

@@ -44,4 +44,4 @@ STARTERS = (
 
 def starter(id: str) -> Starter | None:
     """The starting point with this id, or None."""
-    return next((one for one in STARTERS if one.id == id), None)
+    return next((starter for starter in STARTERS if starter.id == id), None)

@@ -100,8 +100,8 @@ def start(
 
 def scales(document: Document, kinds: Iterable[str], new_key: NewKey) -> Document:
     """The document with the proposed scales of these kinds."""
-    for one in kinds:
-        kind = measures.kind_of(one)
+    for name in kinds:
+        kind = measures.kind_of(name)
         document = measures.add_scale(
             document, kind, kind.group, kind.base, kind.factor, kind.values, new_key
         )

@@ -32,7 +32,7 @@ class AxisRow:
 
 def rows(document: Document) -> list[AxisRow]:
     """Every axis in order."""
-    found = []
+    sections = []
     for axis in document.axes:
         follows = axis.follows
         shown = tuple(
@@ -51,8 +51,8 @@ def rows(document: Document) -> list[AxisRow]:
             any(condition.mode_on(axis.key) for condition, _ in token.values)
             for token in document.tokens
         )
-        found.append(AxisRow(axis, shown, tokens))
-    return found
+        sections.append(AxisRow(axis, shown, tokens))
+    return sections
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,6 +78,6 @@ def proposal(resolver: Resolver, theme: Theme, axis: str, source: str) -> Propos
             (row, resolver.resolve(row.token.key, now).hex, after.resolve(row.token.key, then).hex)
             for row in rows
         ),
-        sum(one.fails for one in audit(resolver, document.pairings, [now])),
-        sum(one.fails for one in audit(after, made.pairings, [then])),
+        sum(reading.fails for reading in audit(resolver, document.pairings, [now])),
+        sum(reading.fails for reading in audit(after, made.pairings, [then])),
     )

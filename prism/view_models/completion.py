@@ -40,7 +40,7 @@ def complete(
         return _nearest(document, resolver, token, color, limit)
     words = words_of(typed_text)
     uses = _uses(document)
-    found = []
+    options = []
     for position, other in enumerate(document.tokens):
         if other.type != token.type or other.key == token.key:
             continue
@@ -57,9 +57,9 @@ def complete(
         above = other.tier != "raw" if token.tier == "semantic" else other.tier == "component"
         count = uses.get(other.key, 0)
         weight = -count if not typed_text else 0
-        found.append(((rank, above, weight, position), Option(other, path, None, count)))
-    found.sort(key=lambda one: one[0])
-    return [option for _, option in found[:limit]]
+        options.append(((rank, above, weight, position), Option(other, path, None, count)))
+    options.sort(key=lambda ranked: ranked[0])
+    return [option for _, option in options[:limit]]
 
 
 def _color(text: str) -> space.Color | None:
@@ -82,7 +82,9 @@ def _nearest(
     ]
     if not known:
         return []
-    apart = delta_e_2000(lab(space.rgba(color)[:3]), lab([space.rgba(one)[:3] for _, one in known]))
+    apart = delta_e_2000(
+        lab(space.rgba(color)[:3]), lab([space.rgba(color)[:3] for _, color in known])
+    )
     uses = _uses(document)
     order = sorted(
         range(len(known)), key=lambda i: (round(float(apart[i]), 2), known[i][0].tier != "raw", i)

@@ -22,33 +22,35 @@ class Consequences:
 def consequences(resolver: Resolver, after: Document) -> Consequences:
     """The consequences of going from the resolver's document to ``after``."""
     before = resolver.document
-    found = impact(before, after, known=resolver)
+    consequences = impact(before, after, known=resolver)
     return Consequences(
-        tuple(_words(found, resolver.theme_count)),
+        tuple(_words(consequences, resolver.theme_count)),
         *(
             tuple(
-                (pairing, count) for key, count in one.items() if (pairing := before.pairing(key))
+                (pairing, count)
+                for key, count in counts.items()
+                if (pairing := before.pairing(key))
             )
-            for one in (found.breaks, found.heals)
+            for counts in (consequences.breaks, consequences.heals)
         ),
     )
 
 
-def _words(found: Impact, themes: int) -> list[str]:
-    said = []
-    for verb, counts in (("Breaks", found.breaks), ("Fixes", found.heals)):
+def _words(change: Impact, themes: int) -> list[str]:
+    sentences = []
+    for verb, counts in (("Breaks", change.breaks), ("Fixes", change.heals)):
         if counts:
-            said.append(f"{verb} {_counted(len(counts), 'pairing')}.")
-    if found.removed:
-        said.append(f"Removes {_counted(len(found.removed), 'token')}.")
-    if found.added:
-        said.append(f"Adds {_counted(len(found.added), 'token')}.")
-    if found.tokens:
-        said.append(
-            f"Changes {_counted(len(found.tokens), 'token')} in {found.themes} of "
-            f"{_counted(themes, 'theme')}, and {_counted(len(found.pairings), 'pairing')} with them."
+            sentences.append(f"{verb} {_counted(len(counts), 'pairing')}.")
+    if change.removed:
+        sentences.append(f"Removes {_counted(len(change.removed), 'token')}.")
+    if change.added:
+        sentences.append(f"Adds {_counted(len(change.added), 'token')}.")
+    if change.tokens:
+        sentences.append(
+            f"Changes {_counted(len(change.tokens), 'token')} in {change.themes} of "
+            f"{_counted(themes, 'theme')}, and {_counted(len(change.pairings), 'pairing')} with them."
         )
-    return said or ["Changes nothing that can be seen in any theme."]
+    return sentences or ["Changes nothing that can be seen in any theme."]
 
 
 def _counted(count: int, noun: str) -> str:

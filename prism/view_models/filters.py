@@ -43,7 +43,7 @@ def choose(resolver: Resolver, asked: Filter, themes: Collection[Theme]) -> list
     """The tokens that a filter lets through, in document order; ``themes`` are those shown."""
     document = resolver.document
     words = asked.words.lower().split()
-    found = [
+    tokens = [
         token
         for token in document.tokens
         if all(word in shown_path(token.path).lower() for word in words)
@@ -52,18 +52,22 @@ def choose(resolver: Resolver, asked: Filter, themes: Collection[Theme]) -> list
         and (not asked.group or token.within(asked.group))
     ]
     if asked.state == "literal":
-        return [token for token in found if token.tier != "raw" and _literal(token)]
+        return [token for token in tokens if token.tier != "raw" and _literal(token)]
     if asked.state == "broken":
-        return [one for one in found if any(resolver.resolve(one.key, at).broken for at in themes)]
+        return [
+            token
+            for token in tokens
+            if any(resolver.resolve(token.key, at).broken for at in themes)
+        ]
     if asked.state == "failing":
         keys = _failing(resolver, themes)
-        return [token for token in found if token.key in keys]
+        return [token for token in tokens if token.key in keys]
     if asked.state == "unused":
         used = _used(document)
-        return [token for token in found if token.key not in used]
+        return [token for token in tokens if token.key not in used]
     if asked.state == "changed":
-        return [token for token in found if token.key in asked.changed]
-    return found
+        return [token for token in tokens if token.key in asked.changed]
+    return tokens
 
 
 def _literal(token: Token) -> bool:

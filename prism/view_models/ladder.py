@@ -64,12 +64,12 @@ def ladders(
                 name = mode.key if mode else ""
                 where.setdefault((step, name), []).append((token, through))
                 stands[token.key, name] = step
-    found = []
+    ladders = []
     for ramp in document.ramps:
         rows = [_ladder(resolver, ramp, axis, mode, theme, where, stands) for mode in modes]
         if any(rung.marks for row in rows for rung in row.rungs):
-            found.append((ramp, rows))
-    return found
+            ladders.append((ramp, rows))
+    return ladders
 
 
 def _step(
@@ -121,13 +121,15 @@ def _ladder(
             continue
         marks = tuple(
             Mark(
-                one,
+                condition,
                 mode,
-                shown_path(one.path),
-                bool(mode) and name != default and stands.get((one.key, default)) == opposite[key],
+                shown_path(condition.path),
+                bool(mode)
+                and name != default
+                and stands.get((condition.key, default)) == opposite[key],
                 through,
             )
-            for one, through in where.get((key, name), ())
+            for condition, through in where.get((key, name), ())
         )
         leaf = token.leaf
         rungs.append(Rung(token, leaf, resolver.resolve(key, theme), marks))

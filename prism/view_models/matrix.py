@@ -43,7 +43,7 @@ def columns(resolver: Resolver, theme: Theme) -> list[Column]:
     axes = _varying(resolver)
     inner = axes[0] if axes else None
     outer = axes[1] if len(axes) > 1 else None
-    found = []
+    matrix_rows = []
     for i, mode in enumerate(outer.modes) if outer else [(0, None)]:
         for j, inner_mode in enumerate(inner.modes) if inner else [(0, None)]:
             modes = list(theme)
@@ -51,8 +51,8 @@ def columns(resolver: Resolver, theme: Theme) -> list[Column]:
                 modes[resolver.axis_index[outer.key]] = i
             if inner:
                 modes[resolver.axis_index[inner.key]] = j
-            found.append(Column(mode, inner_mode, tuple(modes)))
-    return found
+            matrix_rows.append(Column(mode, inner_mode, tuple(modes)))
+    return matrix_rows
 
 
 def _varying(resolver: Resolver) -> list[Axis]:
@@ -84,15 +84,15 @@ def rows(
     shown = [(p, words) for p, words in shown if only.lower() in words.lower()]
     themes = [column.theme for column in table]
     readings = audit(resolver, [pairing for pairing, _ in shown], themes)
-    found = []
+    matrix_rows = []
     for i, (pairing, words) in enumerate(shown):
         mine = tuple(readings[i * len(themes) : (i + 1) * len(themes)])
-        seen = {(one.foreground, one.background) for one in mine if one.fails}
+        seen = {(reading.foreground, reading.background) for reading in mine if reading.fails}
         beyond = {
-            one.theme
+            reading.theme
             for part in failing.get(pairing.key, ())
-            for one in (part.reading,)
-            if (one.foreground, one.background) not in seen
+            for reading in (part.reading,)
+            if (reading.foreground, reading.background) not in seen
         }
-        found.append(MatrixRow(pairing, words, mine, len(beyond)))
-    return sorted(found, key=lambda row: not row.fails)
+        matrix_rows.append(MatrixRow(pairing, words, mine, len(beyond)))
+    return sorted(matrix_rows, key=lambda row: not row.fails)

@@ -58,12 +58,12 @@ class CopySheet:
 
 def groups(resolver: Resolver, theme: Theme) -> list[Group]:
     """All raw measures, group by group, in document order."""
-    found: dict[str, list[tuple[Token, Answer]]] = {}
+    groups: dict[str, list[tuple[Token, Answer]]] = {}
     for token in resolver.document.tokens:
         if is_measure(token):
             answer = resolver.resolve(token.key, theme)
-            found.setdefault(token.group, []).append((token, answer))
-    return [Group(name, _measures(members)) for name, members in found.items()]
+            groups.setdefault(token.group, []).append((token, answer))
+    return [Group(name, _measures(members)) for name, members in groups.items()]
 
 
 def _measures(members: list[tuple[Token, Answer]]) -> tuple[Measure, ...]:
@@ -129,13 +129,13 @@ def _axis_of(resolver: Resolver, tokens: list[Token]) -> Axis | None:
     for axis in resolver.document.axes:
         if axis.key in differing:
             return axis
-    named = [one for one in resolver.document.axes if "lang" in one.name.lower()]
+    named = [axis for axis in resolver.document.axes if "lang" in axis.name.lower()]
     return named[0] if named else None
 
 
 def theme_in(resolver: Resolver, theme: Theme, axis: str, mode: str) -> Theme:
     """``theme`` with another mode on one axis. Raises ``EditError`` where there is none such."""
     owner = resolver.document.axis(axis)
-    if owner is None or all(one.key != mode for one in owner.modes):
+    if owner is None or all(known.key != mode for known in owner.modes):
         raise EditError("That mode is no longer there.")
     return resolver.theme(resolver.picks(theme) | {axis: mode})

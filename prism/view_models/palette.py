@@ -49,7 +49,7 @@ class Strip:
     @property
     def steps(self) -> tuple[str, ...]:
         """The names of its colors."""
-        return tuple(one.name for one in self.swatches)
+        return tuple(swatch.name for swatch in self.swatches)
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,7 +90,7 @@ def swatch(
 @lru_cache(maxsize=16384)
 def _facts(color: space.Color, notation: str) -> tuple[str, str, str, str, bool]:
     """What a swatch says of a color: text, ratios on white and black, ink, whether beyond sRGB."""
-    white, black = (ratio_of(color, one) for one in (space.WHITE, space.BLACK))
+    white, black = (ratio_of(color, end) for end in (space.WHITE, space.BLACK))
     ink = "clear" if space.rgba8(color)[3] < 1 else ink_on(color)
     beyond = notations.beyond_srgb(color)
     return (
@@ -113,8 +113,8 @@ def sections(resolver: Resolver, theme: Theme, notation: str = "hex") -> list[Se
     """The raw colors by purpose, ramp by ramp; what has no purpose comes last."""
     document = resolver.document
     order: list[Purpose | None] = [*purposes.of(document), None]
-    known = {one.key for one in order if one is not None}
-    found = []
+    known = {purpose.key for purpose in order if purpose is not None}
+    groups = []
     strips = _strips(resolver, theme, notation)
     for purpose in order:
         key = purpose.key if purpose else ""
@@ -124,8 +124,8 @@ def sections(resolver: Resolver, theme: Theme, notation: str = "hex") -> list[Se
             if (strip.ramp.purpose if strip.ramp and strip.ramp.purpose in known else "") == key
         ]
         if held:
-            found.append(Section(purpose, tuple(held)))
-    return found
+            groups.append(Section(purpose, tuple(held)))
+    return groups
 
 
 def _strips(resolver: Resolver, theme: Theme, notation: str) -> list[Strip]:
@@ -140,8 +140,8 @@ def _strips(resolver: Resolver, theme: Theme, notation: str) -> list[Strip]:
     groups: dict[str, list[Swatch]] = {}
     for token in document.tokens:
         if token.is_raw_color and token.key not in taken:
-            one = swatch(resolver, token, theme, notation)
-            groups.setdefault(token.group, []).append(one)
+            shown = swatch(resolver, token, theme, notation)
+            groups.setdefault(token.group, []).append(shown)
     return strips + [Strip(name, tuple(members)) for name, members in groups.items()]
 
 
@@ -154,12 +154,12 @@ def recipe_words(ramp: Ramp) -> str:
     return f"{fields['method']}, {gamut}"
 
 
-def heads(found: Sequence[Section]) -> tuple[Head, ...]:
+def heads(colors: Sequence[Section]) -> tuple[Head, ...]:
     """The steps of the longest strip, where at least two have them all; else none.
 
     Targets are shown where every anchored ramp with these steps aims at the same.
     """
-    strips = [strip for section in found for strip in section.strips]
+    strips = [strip for section in colors for strip in section.strips]
     lists = [strip.steps for strip in strips]
     longest = max(lists, key=len, default=())
     if len(longest) < 3 or lists.count(longest) < 2:
@@ -235,9 +235,9 @@ class MadeStep:
 
 def made(recipe: ramps.Recipe, steps: Sequence[ramps.Step], names: Sequence[str]) -> list[MadeStep]:
     """The steps of a recipe as they are shown before they are stored."""
-    found = []
+    heads = []
     for name, step in zip(names, steps, strict=True):
-        found.append(
+        heads.append(
             MadeStep(
                 name,
                 space.hex_text(step.color),
@@ -247,4 +247,4 @@ def made(recipe: ramps.Recipe, steps: Sequence[ramps.Step], names: Sequence[str]
                 step.is_seed,
             )
         )
-    return found
+    return heads

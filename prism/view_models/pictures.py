@@ -13,22 +13,22 @@ from prism.palette.pictures import share_text
 def marks(colors: Sequence[Mapping[str, Any]], width: int, height: int) -> list[dict[str, Any]]:
     """For each color of a kept picture (``hex``, ``share``, ``x``, ``y`` 0-1): its number, share in
     words, place in pixels, place in a bar of all shares from 0 to 100, and what reads on it."""
-    found = []
+    swatches = []
     start = 0.0
-    for number, one in enumerate(colors):
-        part = one["share"] * 100
-        found.append(
+    for number, color in enumerate(colors):
+        part = color["share"] * 100
+        swatches.append(
             {
-                "hex": one["hex"],
+                "hex": color["hex"],
                 "number": number,
                 "label": number + 1,
-                "share": share_text(one["share"]),
-                "left": f"{one['x'] * width:.1f}",
-                "top": f"{one['y'] * height:.1f}",
+                "share": share_text(color["share"]),
+                "left": f"{color['x'] * width:.1f}",
+                "top": f"{color['y'] * height:.1f}",
                 "start": f"{start:.2f}",
                 "width": f"{part:.2f}",
-                "ink": ink_on(space.parse(one["hex"])),
+                "ink": ink_on(space.parse(color["hex"])),
             }
         )
         start += part
-    return found
+    return swatches

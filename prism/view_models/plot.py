@@ -107,7 +107,7 @@ def plot(resolver: Resolver, theme: Theme, ramp: Ramp) -> Plot | None:
         "display-p3": _line(lightness, wide, top),
         "srgb": _line(lightness, narrow, top),
     }
-    course = " ".join(f"{one.x:.1f},{one.y:.1f}" for one in made)
+    course = " ".join(f"{point.x:.1f},{point.y:.1f}" for point in made)
     return Plot(round(hue, 1), top, fields.get("gamut", "srgb"), made, edges, course)
 
 
@@ -119,7 +119,7 @@ def _holds(resolver: Resolver, key: str, text: str | None) -> bool:
 def _hue(fields: dict[str, str], points: Sequence[tuple[float, float, float]]) -> float:
     if fields.get("seed"):
         return ramps.oklch(space.parse_function(fields["seed"]))[2]
-    return max(points, key=lambda one: one[1])[2]
+    return max(points, key=lambda point: point[1])[2]
 
 
 def _place(lightness: float, chroma: float, top: float) -> tuple[float, float]:
@@ -145,8 +145,8 @@ def curves(resolver: Resolver, theme: Theme, chosen: Ramp) -> list[Curve]:
         opaque = [color for color in colors if color is not None and color.alpha >= 1]
         if len(opaque) != len(ramp.steps):
             continue
-        light = [ramps.oklch(one)[0] for one in opaque]
-        alike.append((ramp, light, [_on_white(one) for one in opaque]))
+        light = [ramps.oklch(color)[0] for color in opaque]
+        alike.append((ramp, light, [_on_white(color) for color in opaque]))
     if not alike:
         return []
     middle = np.median(np.array([light for _, light, _ in alike]), axis=0)
@@ -154,7 +154,7 @@ def curves(resolver: Resolver, theme: Theme, chosen: Ramp) -> list[Curve]:
     for ramp, light, ratios in alike:
         count = len(light)
         xs = [place / (count - 1) * WIDTH for place in range(count)]
-        ys = [HEIGHT - one * HEIGHT for one in light]
+        ys = [HEIGHT - lightness * HEIGHT for lightness in light]
         logs = [HEIGHT - math.log(ratio) / math.log(21) * HEIGHT for ratio in ratios]
         marks = tuple(
             (round(xs[i], 1), round(ys[i], 1), _leaf(resolver, ramp.steps[i]))

@@ -58,14 +58,14 @@ def rays(resolver: Resolver, key: str, theme: Theme) -> list[Ray]:
     share = 1
     for axis in resolver.document.axes:
         share *= 1 if axis.key in axes else len(axis.modes)
-    found: dict[Answer, dict[tuple[Hop, ...], list[Theme]]] = {}
+    by_answer: dict[Answer, dict[tuple[Hop, ...], list[Theme]]] = {}
     for at in resolver.themes(axes):
         answer = resolver.resolve(key, at)
-        found.setdefault(answer, {}).setdefault(tuple(resolver.trace(key, at)), []).append(at)
+        by_answer.setdefault(answer, {}).setdefault(tuple(resolver.trace(key, at)), []).append(at)
     now, own = resolver.resolve(key, theme), tuple(resolver.trace(key, theme))
     made = []
-    for answer, traces in found.items():
-        first = max(traces, key=lambda one: (one == own, len(traces[one])))
+    for answer, traces in by_answer.items():
+        first = max(traces, key=lambda answers: (answers == own, len(traces[answers])))
         themes = [at for held in traces.values() for at in held]
         chain = _chain(first)
         made.append(
@@ -75,7 +75,11 @@ def rays(resolver: Resolver, key: str, theme: Theme) -> list[Ray]:
                 _modes_in(resolver, axes, themes),
                 len(themes) * share,
                 answer == now,
-                tuple(path_of(resolver.document, one.token) for one in first if one not in chain),
+                tuple(
+                    path_of(resolver.document, condition.token)
+                    for condition in first
+                    if condition not in chain
+                ),
             )
         )
     return made
@@ -116,12 +120,12 @@ def path_of(document: Document, key: str) -> str:
 
 def _modes_in(resolver: Resolver, axes: Sequence[str], themes: Sequence[Theme]) -> str:
     """The modes that some themes have, axis by axis, where they are not all of them."""
-    said = []
+    sentences = []
     for axis in resolver.document.axes:
         if axis.key not in axes:
             continue
         index = resolver.axis_index[axis.key]
         there = sorted({theme[index] for theme in themes})
         if len(there) < len(axis.modes):
-            said.append(" or ".join(axis.modes[place].name for place in there))
-    return ", ".join(said) or "everywhere"
+            sentences.append(" or ".join(axis.modes[place].name for place in there))
+    return ", ".join(sentences) or "everywhere"

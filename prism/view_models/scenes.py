@@ -50,13 +50,13 @@ class _Reader(HTMLParser):
         self.slots: dict[str, None] = {}
 
     def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
-        said = {name: value or "" for name, value in attrs}
+        attributes = {name: value or "" for name, value in attrs}
         for name in ("data-ink", "data-fill", "data-edge"):
-            if said.get(name):
-                self.slots[said[name]] = None
-        ink = said.get("data-ink") or (self.open[-1][1] if self.open else "")
+            if attributes.get(name):
+                self.slots[attributes[name]] = None
+        ink = attributes.get("data-ink") or (self.open[-1][1] if self.open else "")
         if tag not in _VOID:
-            self.open.append((tag, ink, said.get("data-fill", "")))
+            self.open.append((tag, ink, attributes.get("data-fill", "")))
 
     def handle_endtag(self, tag: str) -> None:
         while self.open:
@@ -100,11 +100,11 @@ def readings(
     seen: dict[tuple[str, tuple[str, ...]], list[TextRun]] = {}
     for run in runs:
         seen.setdefault((run.ink, run.fills), []).append(run)
-    found = []
+    run_readings = []
     for (ink, fills), members in seen.items():
         per_theme: tuple[Reading | None, ...] = (None,) * len(themes)
         if ink in bound and fills and all(fill in bound for fill in fills):
             pairing = Pairing("", bound[ink].key, tuple(bound[fill].key for fill in fills))
             per_theme = tuple(audit(resolver, [pairing], themes))
-        found.append(RunReading(ink, fills, len(members), members[0].text, per_theme))
-    return found
+        run_readings.append(RunReading(ink, fills, len(members), members[0].text, per_theme))
+    return run_readings

@@ -55,9 +55,9 @@ class Cell:
     @property
     def looks(self) -> str:
         """Class names for how it looks: inherited, broken, narrow (a condition on several axes)."""
-        found = ("inherited", self.inherited), ("broken", bool(self.answer.broken))
+        states = ("inherited", self.inherited), ("broken", bool(self.answer.broken))
         several = ("narrow", len(self.condition.picks) > 1)
-        return "".join(f" {name}" for name, holds in (*found, several) if holds)
+        return "".join(f" {name}" for name, holds in (*states, several) if holds)
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,10 +106,10 @@ def _group(token: Token) -> str:
 
 
 def _by_group(tokens: Iterable[Token]) -> dict[tuple[Tier, str], list[Token]]:
-    found: dict[tuple[Tier, str], list[Token]] = {}
+    groups: dict[tuple[Tier, str], list[Token]] = {}
     for token in tokens:
-        found.setdefault((token.tier, _group(token)), []).append(token)
-    return dict(sorted(found.items(), key=lambda one: TIERS.index(one[0][0])))
+        groups.setdefault((token.tier, _group(token)), []).append(token)
+    return dict(sorted(groups.items(), key=lambda entry: TIERS.index(entry[0][0])))
 
 
 def blocks(

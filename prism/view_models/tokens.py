@@ -67,7 +67,7 @@ def landing_beside(resolver: Resolver, key: str, theme: Theme, limit: int = 12) 
     if end == key:
         return []
     users = resolver.graph.users([end])
-    found = [
+    others = [
         other
         for other in resolver.document.tokens
         if other.key in users
@@ -75,7 +75,7 @@ def landing_beside(resolver: Resolver, key: str, theme: Theme, limit: int = 12) 
         and other.tier != "raw"
         and any(hop.token == end for hop in resolver.trace(other.key, theme))
     ]
-    return found[:limit]
+    return others[:limit]
 
 
 def result(document: Document, key: str, condition: Condition, theme: Theme) -> Answer:
@@ -135,10 +135,12 @@ def shelf(resolver: Resolver, theme: Theme) -> list[Shelf]:
 def _loose(markup: str) -> tuple[Pick, ...]:
     """The colors that are written out in a scene, each once; words that are colors too are not."""
     try:
-        found = text_colors.find(markup)
+        colors = text_colors.find(markup)
     except PrismError:
         return ()
-    written = {one.text: space.hex_text(one.color) for one in found if not one.text.isalpha()}
+    written = {
+        color.text: space.hex_text(color.color) for color in colors if not color.text.isalpha()
+    }
     return tuple(Pick(text, shown) for text, shown in written.items())[:_MOST_LOOSE]
 
 

@@ -104,12 +104,12 @@ class _Branch:
 
 def picture(resolver: Resolver, key: str, theme: Theme) -> Picture:
     """The picture of a token's rays."""
-    found = rays(resolver, key, theme)
+    drawn = rays(resolver, key, theme)
     root = _Branch(key, 0)
-    for number, ray in enumerate(found):
+    for number, ray in enumerate(drawn):
         for way in ray.ways[:MOST_WAYS]:
             _grow(root, ray, way, number)
-    ys: list[float] = [0.0] * len(found)
+    ys: list[float] = [0.0] * len(drawn)
     rows = _place(root, 0, ys)
     letters: list[tuple[int, int]] = []
     _measure(resolver.document, root, letters)
@@ -121,18 +121,18 @@ def picture(resolver: Resolver, key: str, theme: Theme) -> Picture:
         end += width + gap
     nodes: list[Node] = []
     edges: list[Edge] = []
-    _draw(resolver.document, root, (columns, end, ys, found), nodes, edges)
-    texts = [_landing(ray) for ray in found]
+    _draw(resolver.document, root, (columns, end, ys, drawn), nodes, edges)
+    texts = [_landing(ray) for ray in drawn]
     words_x = (
         end + _SWATCH + max((min(len(text), Picture.VALUE) for text in texts), default=0) * _LETTER
     )
     ends = tuple(
         End(ray, end, ys[number], ray.answer.hex, texts[number], words_x + 8)
-        for number, ray in enumerate(found)
+        for number, ray in enumerate(drawn)
     )
-    said = max((min(len(ray.words), Picture.MODES) for ray in found), default=0)
-    size = (words_x + 16 + said * _SMALL, max(rows, 1) * ROW)
-    return Picture(*size, tuple(found), tuple(nodes), tuple(edges), ends)
+    labels = max((min(len(ray.words), Picture.MODES) for ray in drawn), default=0)
+    size = (words_x + 16 + labels * _SMALL, max(rows, 1) * ROW)
+    return Picture(*size, tuple(drawn), tuple(nodes), tuple(edges), ends)
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,8 +150,11 @@ def _measure(document: Document, branch: _Branch, letters: list[tuple[int, int]]
         letters.append((0, 0))
     forks = branch.forks
     words = [
-        _fork_words(document, one, forks)
-        for one in (*(led for led, _ in branch.children), *(tip.conditions for tip in branch.tips))
+        _fork_words(document, conditions, forks)
+        for conditions in (
+            *(led for led, _ in branch.children),
+            *(tip.conditions for tip in branch.tips),
+        )
     ]
     label, small = letters[branch.depth]
     letters[branch.depth] = (
@@ -175,9 +178,9 @@ def _grow(root: _Branch, ray: Ray, way: Way, number: int) -> None:
     for conditions, following in zip(way.conditions, way.hops[1:], strict=False):
         child = next(
             (
-                one
-                for led, one in branch.children
-                if led == conditions and one.token == following.token
+                branch_below
+                for led, branch_below in branch.children
+                if led == conditions and branch_below.token == following.token
             ),
             None,
         )
@@ -217,14 +220,14 @@ def _draw(
 ) -> None:
     token = document.token(branch.token)
     assert token is not None
-    columns, end, ys, found = frame
+    columns, end, ys, drawn = frame
     column = columns[branch.depth]
     label = shown_path(token.path)
     nodes.append(Node(token, column.x, branch.y, column.width, label, branch.current))
     start = (column.x + column.width, branch.y)
     for tip in branch.tips:
         words = _fork_words(document, tip.conditions, branch.forks)
-        current = found[tip.number].current and tip.first
+        current = drawn[tip.number].current and tip.first
         to = (end, ys[tip.number])
         edges.append(_edge(start, tip.y, to, words, (column.gap, columns[-1].gap), current=current))
     for conditions, child in branch.children:
@@ -239,29 +242,29 @@ def _fork_words(document: Document, conditions: Sequence[Condition], forks: bool
     """Conditions by the names of their modes alone; nothing where there is nothing to tell."""
     if not forks and not any(condition.picks for condition in conditions):
         return ""
-    return " or ".join(_mode_names(document, one) or "base" for one in _joined(conditions))
+    return " or ".join(_mode_names(document, picks) or "base" for picks in _joined(conditions))
 
 
 def _joined(conditions: Sequence[Condition]) -> list[dict[str, set[str]]]:
     """Conditions as modes by axis; those that differ on one axis alone are said as one."""
-    found: list[dict[str, set[str]]] = []
+    joined: list[dict[str, set[str]]] = []
     for condition in conditions:
-        said = {axis: {mode} for axis, mode in condition.picks}
-        for other in found:
-            apart = [axis for axis in said if said[axis] != other.get(axis)]
-            if said.keys() == other.keys() and len(apart) == 1:
-                other[apart[0]] |= said[apart[0]]
+        picks = {axis: {mode} for axis, mode in condition.picks}
+        for other in joined:
+            apart = [axis for axis in picks if picks[axis] != other.get(axis)]
+            if picks.keys() == other.keys() and len(apart) == 1:
+                other[apart[0]] |= picks[apart[0]]
                 break
         else:
-            found.append(said)
-    return found
+            joined.append(picks)
+    return joined
 
 
-def _mode_names(document: Document, said: dict[str, set[str]]) -> str:
+def _mode_names(document: Document, picks_of_each: dict[str, set[str]]) -> str:
     return ", ".join(
-        " or ".join(mode.name for mode in axis.modes if mode.key in said[axis.key])
+        " or ".join(mode.name for mode in axis.modes if mode.key in picks_of_each[axis.key])
         for axis in document.axes
-        if axis.key in said
+        if axis.key in picks_of_each
     )
 
 

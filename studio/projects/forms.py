@@ -19,7 +19,7 @@ BEGINNINGS = (
     ("empty", "empty", "Make the first ramp, or paste colors."),
     ("file", "from a file", "Design Tokens, a style sheet, a palette."),
     ("picture", "from a picture", "Its colors, each for a ramp."),
-    *((one.id, one.name, one.sentence) for one in STARTERS),
+    *((starter.id, starter.name, starter.sentence) for starter in STARTERS),
 )
 
 

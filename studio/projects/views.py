@@ -51,13 +51,13 @@ def new(request: HttpRequest) -> HttpResponse:
             request, " ".join(str(error) for errors in form.errors.values() for error in errors)
         )
         return redirect("projects:list")
-    said = form.cleaned_data
-    chosen = starter(said["start"])
+    values = form.cleaned_data
+    chosen = starter(values["start"])
     document = chosen.build(store.new_key) if chosen else Document()
     label = f"Began with {chosen.name}" if chosen else "Made the project"
-    project = store.create(person(request), replace(document, name=said["name"]), label)
+    project = store.create(person(request), replace(document, name=values["name"]), label)
     rooms = {"file": "exchange:room", "picture": "importing:picture"}
-    return redirect(rooms.get(said["start"], "palette:room"), project.code)
+    return redirect(rooms.get(values["start"], "palette:room"), project.code)
 
 
 @requires("view")
@@ -147,10 +147,10 @@ def restore(request: HttpRequest, project: Project) -> HttpResponse:
 @require_GET
 def pulse(request: HttpRequest, project: Project) -> HttpResponse:
     """The newest revision, for pages that stay open; and whether a write of theirs was stored."""
-    found = {"revision": project.revision}
+    members = {"revision": project.revision}
     if write := request.GET.get("write", "")[:40]:
-        found["stored"] = project.journal.written_as(write).exists()
-    response = JsonResponse(found)
+        members["stored"] = project.journal.written_as(write).exists()
+    response = JsonResponse(members)
     response["Cache-Control"] = "no-store"
     return response
 

@@ -37,15 +37,15 @@ class Address:
         """The address that a query or a form states."""
         return cls(
             **{
-                one.name: one.metadata["read"](state.get(one.name, ""))
-                for one in fields(cls)
-                if "read" in one.metadata
+                field.name: field.metadata["read"](state.get(field.name, ""))
+                for field in fields(cls)
+                if "read" in field.metadata
             }
         )
 
     def members(self) -> dict[str, str]:
         """What stands in a query, by name; empty members are left out."""
-        values = {one.name: getattr(self, one.name) for one in fields(self)}
+        values = {field.name: getattr(self, field.name) for field in fields(self)}
         return {name: value for name, value in values.items() if isinstance(value, str) and value}
 
     def query(self, **changes: str | None) -> str:

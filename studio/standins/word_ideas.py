@@ -173,14 +173,14 @@ def _path(key: str) -> tuple[int, ...]:
         return ()
     if not re.fullmatch(r"[0-5](-[0-5]){0,11}", key) or key.count("-") >= MAX_DEPTH - 1:
         raise PrismError("That idea cannot be found again.", fix="Ask with words.")
-    return tuple(int(one) for one in key.split("-"))
+    return tuple(int(number) for number in key.split("-"))
 
 
 def _idea(words: str, path: tuple[int, ...], held: tuple[NamedColor, ...]) -> Idea:
     looks = _looks(words, path[0])
     for depth in range(1, len(path)):
         looks = _varied(looks, words, path[: depth + 1])
-    by_role = {one.role: one for one in held}
+    by_role = {color.role: color for color in held}
     if "main" in by_role:
         _, _, hue = oklch(by_role["main"].color)
         turn = hue - looks["main"].hue
@@ -194,13 +194,13 @@ def _idea(words: str, path: tuple[int, ...], held: tuple[NamedColor, ...]) -> Id
         by_role.get(role) or NamedColor(role, names[role], _color(look))
         for role, look in looks.items()
     )
-    title = _TITLES[path[0]] + "".join(f", turn {one + 1}" for one in path[1:])
+    title = _TITLES[path[0]] + "".join(f", turn {number + 1}" for number in path[1:])
     return Idea("-".join(map(str, path)), title, colors)
 
 
 def _clauses(words: str) -> tuple[str, str]:
     """The words that speak of the whole, and those that speak of an accent, which may be none."""
-    clauses = [one for one in re.split(r"[,;.:]", words) if one.strip()]
+    clauses = [clause for clause in re.split(r"[,;.:]", words) if clause.strip()]
     accents = [clause for clause in clauses[1:] if _ACCENT.search(clause)]
     mains = [clause for clause in clauses if clause not in accents] or clauses
     return " ".join(mains), " ".join(accents)
@@ -215,9 +215,11 @@ def _looks(words: str, number: int) -> dict[Role, _Look]:
     chroma = min(max(base.chroma, 0.03), 0.2)
     accent = _Look(base.hue + turns[1], max(chroma * 1.3, 0.11), 0.74)
     if accents:
-        said = _read(accents)
+        wanted = _read(accents)
         accent = _Look(
-            said.hue + (drift if number % 2 else -drift), max(said.chroma, 0.1), said.lightness
+            wanted.hue + (drift if number % 2 else -drift),
+            max(wanted.chroma, 0.1),
+            wanted.lightness,
         )
     light = min(max(base.lightness, 0.34), 0.66)
     return {
@@ -234,8 +236,8 @@ def _read(words: str, leads: int = 0) -> _Look:
 
     ``leads`` says which of the things named counts most, from 0 and around again.
     """
-    found = [(one, _thing(one)) for one in _words(words) if one not in MOODS]
-    looks = [look for _, look in found] or [_thing(words.strip() or "grey")]
+    things = [(word, _thing(word)) for word in _words(words) if word not in MOODS]
+    looks = [look for _, look in things] or [_thing(words.strip() or "grey")]
     looks = looks[leads % len(looks) :] + looks[: leads % len(looks)]
     east = north = 0.0
     for place, look in enumerate(looks):
@@ -255,7 +257,7 @@ def _read(words: str, leads: int = 0) -> _Look:
 
 
 def _words(text: str) -> list[str]:
-    return [one for one in _WORD.findall(text) if one not in _PLAIN]
+    return [word for word in _WORD.findall(text) if word not in _PLAIN]
 
 
 def _thing(word: str) -> _Look:
@@ -267,15 +269,15 @@ def _thing(word: str) -> _Look:
 
 def _varied(looks: dict[Role, _Look], words: str, path: tuple[int, ...]) -> dict[Role, _Look]:
     """A neighbor of an idea: a little turned, stronger or weaker, lighter or darker."""
-    found: dict[Role, _Look] = {}
+    varied: dict[Role, _Look] = {}
     for role, look in looks.items():
         mark = "-".join(map(str, path)) + role
-        found[role] = _Look(
+        varied[role] = _Look(
             look.hue + (_noise(words, mark + "h") - 0.5) * 36,
             look.chroma * (0.8 + _noise(words, mark + "c") * 0.45),
             min(max(look.lightness + (_noise(words, mark + "l") - 0.5) * 0.1, 0.3), 0.88),
         )
-    return found
+    return varied
 
 
 def _noise(*parts: str) -> float:
@@ -292,15 +294,15 @@ def _color(look: _Look) -> space.Color:
 
 def _names(words: str, looks: dict[Role, _Look], held: tuple[NamedColor, ...]) -> dict[Role, str]:
     """A name for each role: words of the brief that name a thing, then names by hue."""
-    taken = {one.name for one in held}
-    kept = {one.role for one in held}
+    taken = {color.name for color in held}
+    kept = {color.role for color in held}
     mains, accents = (_things_said(part) for part in _clauses(words))
     names: dict[Role, str] = {}
     for role in ROLES:
         if role in kept:
             continue
-        said = accents if role == "accent" and accents else mains
-        free = _candidates(role, looks[role], said)
+        things = accents if role == "accent" and accents else mains
+        free = _candidates(role, looks[role], things)
         names[role] = next(name for name in free if name not in taken)
         taken.add(names[role])
     return names
@@ -310,11 +312,13 @@ def _things_said(words: str) -> list[str]:
     return [word for word in _words(words) if word in THINGS or word.removesuffix("s") in THINGS]
 
 
-def _candidates(role: Role, look: _Look, said: list[str]) -> Iterator[str]:
+def _candidates(role: Role, look: _Look, things: list[str]) -> Iterator[str]:
     if role == "neutral":
         yield from _NEUTRALS
     else:
-        near = [one for one in said if abs((_thing(one).hue - look.hue + 180) % 360 - 180) < 50]
+        near = [
+            name for name in things if abs((_thing(name).hue - look.hue + 180) % 360 - 180) < 50
+        ]
         yield from near
         band = int(look.hue % 360 // 45)
         yield from _NAMES[band]

@@ -74,7 +74,7 @@ def _catch_up(project: Project, cached: Loaded) -> Loaded:
     expected = list(range(cached.revision + 1, cached.revision + 1 + len(entries)))
     if not entries or [entry.revision for entry in entries] != expected:
         return _read(project.pk)
-    operations = [one for entry in entries for one in operations_of(entry)]
+    operations = [operation for entry in entries for operation in operations_of(entry)]
     document = apply(cached.document, operations)
     return Loaded(Analysis(document, cached.analysis), entries[-1].revision)
 
@@ -105,12 +105,12 @@ def operations_of(entry: JournalEntry) -> list[Operation]:
 
 def changed_since(project: Project, revision: int) -> set[str]:
     """Keys of the tokens that were changed after ``revision``."""
-    found = set()
+    keys = set()
     for entry in project.journal.since(revision):
-        for one in operations_of(entry):
-            if one.kind in ("token", "value"):
-                found.add(one.key.split(" ", 1)[0])
-    return found
+        for operation in operations_of(entry):
+            if operation.kind in ("token", "value"):
+                keys.add(operation.key.split(" ", 1)[0])
+    return keys
 
 
 def at(project: Project, revision: int, farthest: int = _FARTHEST_BACK) -> Loaded:
@@ -130,7 +130,7 @@ def at(project: Project, revision: int, farthest: int = _FARTHEST_BACK) -> Loade
         older = _older.get((project.pk, revision))
     if older is None:
         entries = project.journal.since(revision).filter(revision__lte=loaded.revision)
-        operations = [one for entry in entries for one in operations_of(entry)]
+        operations = [operation for entry in entries for operation in operations_of(entry)]
         document = apply(loaded.document, inverse(operations))
         older = Loaded(Analysis(document, loaded.analysis), revision)
     with _lock:

@@ -165,10 +165,10 @@ def _committed(pk: int, stored: Loaded) -> None:
 
 
 def _refuse_flaws(document: Document, before: Document) -> None:
-    found = flaws(document, before)
-    if found:
+    all_flaws = flaws(document, before)
+    if all_flaws:
         raise NotWholeError(
-            " ".join(flaw.sentence for flaw in found[:3]), fix="Nothing was stored."
+            " ".join(flaw.sentence for flaw in all_flaws[:3]), fix="Nothing was stored."
         )
 
 

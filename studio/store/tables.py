@@ -99,7 +99,7 @@ def write(
         for name, value in after.rows["document"]["document"].items():
             setattr(project, name, value)
     for kind in reversed(KINDS):
-        gone = [one.key for one in touched.get(kind, ()) if one.op == "remove"]
+        gone = [operation.key for operation in touched.get(kind, ()) if operation.op == "remove"]
         if gone:
             _rows(project, kind).filter(key__in=gone).delete()
     for kind in KINDS:
@@ -142,9 +142,9 @@ def _write_kind(
     _add(project, kind, after, added, positions)
     existing = list(_rows(project, kind).filter(key__in=changed))
     names = list(_columns(kind, next(iter(after.rows[kind].values())))) if existing else []
-    for one in existing:
-        for name, value in _columns(kind, after.rows[kind][one.key]).items():
-            setattr(one, name, value)
+    for row in existing:
+        for name, value in _columns(kind, after.rows[kind][row.key]).items():
+            setattr(row, name, value)
     if existing:
         _rows(project, kind).model._default_manager.bulk_update(existing, names, batch_size=500)
     _move(project, kind, {key: positions[key] for key in moved})
@@ -178,8 +178,8 @@ def _add(
     parents = {}
     if kind in PARENTS and kind in MAPPINGS:
         wanted = {parent_of(kind, key) for key in keys}
-        found = _rows(project, PARENTS[kind]).filter(key__in=wanted)
-        parents = dict(found.values_list("key", "id"))
+        owners = _rows(project, PARENTS[kind]).filter(key__in=wanted)
+        parents = dict(owners.values_list("key", "id"))
     model = MAPPINGS[kind].model if kind in MAPPINGS else models.Part
     rows = []
     for key in keys:

@@ -87,7 +87,7 @@ class _Block:
 
 
 def block(
-    found: sheet.Block,
+    match: sheet.Block,
     lines: Sequence[str],
     *,
     heads_tier: bool,
@@ -103,11 +103,11 @@ def block(
     """
     head = _head(
         _Block(
-            found.tier,
-            found.name,
-            found.count,
-            found.folded,
-            len(found.tokens),
+            match.tier,
+            match.name,
+            match.count,
+            match.folded,
+            len(match.tokens),
             heads_tier,
             columns,
             fold,

@@ -49,7 +49,7 @@ def held_colors(text: str) -> Iterator[NamedColor]:
     for part in text.split(SEPARATOR):
         role, _, rest = part.partition(":")
         hexes, _, name = rest.partition(":")
-        known = next((one for one in ROLES if one == role), None)
+        known = next((known for known in ROLES if known == role), None)
         if known is not None and name:
             try:
                 yield NamedColor(known, name[:60], space.parse(f"#{hexes}"))

@@ -127,19 +127,25 @@ def _picture(
     data: Mapping[str, str] | None = None,
     status: int = 200,
 ) -> HttpResponse:
-    found = stored_pictures.find(frame.project, frame.address.picture)
+    stored_picture = stored_pictures.find(frame.project, frame.address.picture)
     given = data or {}
     context = {
-        "picture": found,
+        "picture": stored_picture,
         "rows": [
             row
             | {
                 "kind": given.get(f"kind-{row['number']}", ""),
                 "target": given.get(f"target-{row['number']}", ""),
             }
-            for row in (marks(found.colors, found.width, found.height) if found else ())
+            for row in (
+                marks(stored_picture.colors, stored_picture.width, stored_picture.height)
+                if stored_picture
+                else ()
+            )
         ],
-        "scale": f"{max(found.width, found.height) / 420:.2f}" if found else "1",
+        "scale": f"{max(stored_picture.width, stored_picture.height) / 420:.2f}"
+        if stored_picture
+        else "1",
         "tokens": [
             shown_path(token.path)
             for token in frame.document.tokens
@@ -172,10 +178,10 @@ def read_picture(request: HttpRequest, project: Project) -> HttpResponse:
 @require_GET
 def image(request: HttpRequest, project: Project, picture: str) -> HttpResponse:
     """The small copy of a picture."""
-    found = stored_pictures.find(project, picture)
-    if found is None:
+    stored_picture = stored_pictures.find(project, picture)
+    if stored_picture is None:
         raise Http404
-    response = HttpResponse(bytes(found.data), content_type=found.content_type)
+    response = HttpResponse(bytes(stored_picture.data), content_type=stored_picture.content_type)
     response["Cache-Control"] = "private, max-age=86400"
     return response
 
@@ -185,10 +191,10 @@ def image(request: HttpRequest, project: Project, picture: str) -> HttpResponse:
 def assign(request: HttpRequest, project: Project) -> HttpResponse:
     """Give the colors of a picture their places."""
     frame = _enter_picture(request, project)
-    found = stored_pictures.find(project, frame.address.picture)
+    stored_picture = stored_pictures.find(project, frame.address.picture)
     return writing.run(
         frame,
-        forms.AssignForm(request.POST, found, frame.picks),
+        forms.AssignForm(request.POST, stored_picture, frame.picks),
         lambda problem, status: _picture(frame, problem, request.POST, status),
         lambda _: frame.plain_url("palette:room"),
     )

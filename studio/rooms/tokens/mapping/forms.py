@@ -52,7 +52,7 @@ class CellsForm(CommandForm):
 
     def command(self) -> Command:
         cls, values = named(self.data, edits.cells, edits.tokens)
-        values |= {one: text_of(self.data, one) for one in CHOICES if one in self.data}
+        values |= {choice: text_of(self.data, choice) for choice in CHOICES if choice in self.data}
         if field := values.pop("text-is", "") or TEXT_IS.get(cls.id):
             values[field] = self.cleaned_data["text"]
         for field in list_fields(cls):
@@ -72,7 +72,7 @@ def _list(text: str) -> list[str]:
         parsed = json.loads(text) if text else []
     except (ValueError, RecursionError):
         return []
-    return [one for one in parsed if isinstance(one, str)] if isinstance(parsed, list) else []
+    return [use for use in parsed if isinstance(use, str)] if isinstance(parsed, list) else []
 
 
 class GroupForm(CommandForm):

@@ -61,9 +61,10 @@ def _room(
             for number, (part, words) in enumerate(padded)
         ],
         "names": [
-            {"name": one, "struck": chosen is not None and one.path not in chosen} for one in names
+            {"name": name, "struck": chosen is not None and name.path not in chosen}
+            for name in names
         ],
-        "fresh": sum(not one.there for one in names),
+        "fresh": sum(not name.there for name in names),
         "problem": problem,
     }
     return page.show(frame, "naming/room.html", context, status)
