@@ -15,7 +15,8 @@ from prism.color import space
 from prism.errors import ExpressionError, PrismError
 from prism.expressions.types import TOKEN_TYPES
 from prism.expressions.values import leaves, parse
-from prism.formats import design_tokens, statements, token_values
+from prism.formats import statements, token_values
+from prism.formats.descriptions import describe
 from prism.formats.layout import Layout, Slot, Tree
 from prism.formats.spots import Spots, slot_of
 from prism.model.document import Document, Token
@@ -41,7 +42,7 @@ class Placement:
         """State every value, description and deprecation."""
         self.place_bases()
         self.place_conditions()
-        self.describe()
+        describe(self.layout)
 
     def state_types(self, read: Document) -> bool:
         """Write out the type of each token that ``read`` has another type for."""
@@ -327,30 +328,3 @@ class Placement:
         self.layout.trees[tree.key] = tree
         users[tree.key] = [(layer.axis, mode)]
         return (*keys, tree.key), tree
-
-    def describe(self) -> None:
-        """Update ``$description`` and ``$deprecated`` where they have changed."""
-        slots: dict[str, list[Slot]] = defaultdict(list)
-        for layer in sorted(self.layout.layers, key=lambda layer: bool(layer.axis)):
-            for key in [*layer.sources, *(k for _, keys in layer.contexts for k in keys)]:
-                for slot in self.layout.trees[key].slots:
-                    if slot.token:
-                        slots[slot.token].append(slot)
-        for token in self.document.tokens:
-            mine = slots.get(token.key, [])
-            if not mine:
-                continue
-            description = next(
-                (s.members["$description"] for s in mine if s.members.get("$description")), ""
-            )
-            if description != token.description:
-                for slot in mine:
-                    slot.members.pop("$description", None)
-                if token.description:
-                    mine[0].members["$description"] = token.description
-            marks = [d for s in mine if (d := design_tokens.deprecation(s.members)) is not None]
-            if (marks[0] if marks else None) != token.deprecated:
-                for slot in mine:
-                    slot.members.pop("$deprecated", None)
-                if token.deprecated is not None:
-                    mine[0].members["$deprecated"] = token.deprecated or True

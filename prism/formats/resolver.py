@@ -15,10 +15,10 @@ from prism.formats.statements import (
     Draft,
     Statement,
     read_value,
-    reference_in,
     unread_members,
     walk_order,
 )
+from prism.formats.types_of_tokens import place_of, settle_types
 from prism.formats.wholeness import whole
 from prism.model.document import Axis, Document, Group, Token
 from prism.model.imported import Entry, Source
@@ -57,7 +57,7 @@ class _Merger:
             self._hide(draft)
         self._extend()
         paths = self._ordered_paths()
-        self._types(paths)
+        settle_types(self.drafts, paths, strict=self.strict)
         keys = {path: self.new_key() for path in paths}
         tokens = tuple(self._token(self.drafts[path], keys[path]) for path in paths)
         document = Document(
@@ -186,97 +186,11 @@ class _Merger:
                                 place(node.path + path.removeprefix(parent))
         return [path for path in walk_order(root) if path in self.drafts]
 
-    def _types(self, paths: Iterable[str]) -> None:
-        known: dict[str, str] = {}
-        for path in paths:
-            draft = self.drafts[path]
-            draft.type = self._type(path, known)
-            if draft.type or not self.strict:
-                continue
-            targets = self._targets(draft)
-            if targets:
-                self._refuse_reference(draft, targets[0])
-            place = self._place(draft.statements[0]) if draft.statements else path
-            raise FormatError("The token has no type.", place=place, fix="Give it a $type.")
-
-    def _type(self, start: str, known: dict[str, str]) -> str:
-        """A token's type: its own, else that of what it is an alias of, else its group's.
-
-        ``known`` are the types found so far, by path. Chains of any length are followed.
-        """
-        work, inside = [start], set()
-        while work:
-            path = work[-1]
-            draft = self.drafts.get(path) or self.drafts.get(f"{path}.$root")
-            own_type = self._own_type(draft) if draft is not None else ""
-            if path not in known and draft is not None and not own_type:
-                inside.add(path)
-                targets = self._targets(draft)
-                own_type = next((known[target] for target in targets if known.get(target)), "")
-                ahead = [
-                    target for target in targets if target not in known and target not in inside
-                ]
-                if not own_type and ahead:
-                    work.append(ahead[0])
-                    continue
-                own_type = own_type or self._group_type(draft)
-            known.setdefault(path, own_type)
-            inside.discard(path)
-            work.pop()
-        return known[start]
-
-    def _own_type(self, draft: Draft) -> str:
-        """The type that the token itself states; refused where it states two."""
-        if draft.type:
-            return draft.type
-        stated = list(dict.fromkeys(s.node.own_type for s in draft.statements if s.node.own_type))
-        if len(stated) > 1:
-            raise FormatError(
-                f"The token is a {stated[0]} in one place and a {stated[1]} in another.",
-                place=self._place(draft.statements[-1]),
-                fix="One token has one type in every mode.",
-            )
-        return stated[0] if stated else ""
-
-    def _targets(self, draft: Draft) -> list[str]:
-        """What a token is an alias of, in any mode or by inheritance."""
-        targets = [reference_in(s.node.members) for s in draft.statements]
-        return [target for target in (*targets, draft.inherits) if target]
-
-    def _group_type(self, draft: Draft) -> str:
-        return next((s.node.types[0] for s in draft.statements if s.node.types), "")
-
-    def _refuse_reference(self, draft: Draft, target: str) -> None:
-        """Say why an alias leads to no type: to nothing, or round in a circle."""
-        chain = [draft.path]
-        while target and target not in chain:
-            aliased = self.drafts.get(target) or self.drafts.get(f"{target}.$root")
-            place = self._place(draft.statements[0]) if draft.statements else draft.path
-            if aliased is None:
-                raise FormatError(
-                    f"{{{target}}} does not exist.", place=place, fix=nearest(target, self.drafts)
-                )
-            chain.append(target)
-            target = next(
-                (t for s in aliased.statements if (t := reference_in(s.node.members))),
-                aliased.inherits,
-            )
-        if target:
-            start = chain.index(target)
-            raise FormatError(
-                "Circular reference: " + " → ".join([*chain[start:], target]) + ".",
-                place=self._place(draft.statements[0]) if draft.statements else draft.path,
-                fix="Give one of them a value of its own.",
-            )
-
     # Building
-
-    def _place(self, statement: Statement) -> str:
-        return f"{statement.tree.file or statement.layer.name}, {statement.node.path}"
 
     def _places(self) -> dict[str, str]:
         return {
-            path: self._place(draft.statements[-1])
+            path: place_of(draft.statements[-1])
             for path, draft in self.drafts.items()
             if draft.statements
         }
@@ -284,7 +198,7 @@ class _Merger:
     def _token(self, draft: Draft, key: str) -> Token:
         values: dict[Condition, Value] = {}
         for statement in draft.statements:
-            value = read_value(statement.node.members, draft.type, self._place(statement))
+            value = read_value(statement.node.members, draft.type, place_of(statement))
             if not statement.hidden:
                 if not statement.mode or statement.folded:
                     values[BASE] = value
