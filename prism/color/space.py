@@ -4,14 +4,18 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from coloraide import Color as _Color
 from coloraide import NaN
+from coloraide.spaces.prophoto_rgb import ProPhotoRGB
 from coloraide.spaces.rec2020_oetf import Rec2020OETF
+from coloraide.types import Vector
 
 from prism.errors import ExpressionError
+
+_PROPHOTO_GAMMA = 1.8
 
 
 class _Rec2020(Rec2020OETF):
@@ -21,11 +25,23 @@ class _Rec2020(Rec2020OETF):
     SERIALIZE = ("rec2020",)
 
 
+class _ProPhoto(ProPhotoRGB):
+    """ProPhoto RGB without the straight piece near black, as browsers paint it (Chromium 156)."""
+
+    def to_base(self, coords: Vector) -> Vector:
+        """Linear channels."""
+        return [math.copysign(abs(c) ** _PROPHOTO_GAMMA, c) for c in coords]
+
+    def from_base(self, coords: Vector) -> Vector:
+        """Channels with the curve of the space."""
+        return [math.copysign(abs(c) ** (1 / _PROPHOTO_GAMMA), c) for c in coords]
+
+
 class Engine(_Color):
     """coloraide's color with the spaces as browsers have them."""
 
 
-Engine.register(_Rec2020(), overwrite=True)
+Engine.register([_Rec2020(), _ProPhoto()], overwrite=True)
 
 # CSS Color 4, section 6.1: two names that coloraide 8.13 gives other values.
 _NAMED_CORRECTIONS = {"mediumpurple": "#9370db", "palevioletred": "#db7093"}
@@ -55,18 +71,23 @@ SPACES = {
 }
 
 
+_CSS_SPACES = frozenset((*SPACES.values(), "display-p3-linear"))
+
+
 @dataclass(frozen=True, slots=True)
 class Color:
     """A color in its own space.
 
     ``space`` is a CSS color space name, ``coords`` three channel values in coloraide's scale
     (sRGB 0-1, OKLCH lightness 0-1 and hue in degrees, HSL saturation and lightness 0-1);
-    ``None`` is CSS ``none``. ``alpha`` runs from 0 to 1.
+    ``None`` is CSS ``none``. ``alpha`` runs from 0 to 1; where it is ``none`` itself it is 0, as
+    it is painted, and ``missing_alpha`` is true, which counts where colors are mixed.
     """
 
     space: str
     coords: tuple[float | None, float | None, float | None]
     alpha: float = 1.0
+    missing_alpha: bool = False
 
 
 BLACK = Color("srgb", (0.0, 0.0, 0.0))
@@ -75,14 +96,16 @@ WHITE = Color("srgb", (1.0, 1.0, 1.0))
 
 def engine(color: Color) -> Engine:
     """``color`` as a coloraide object; ``None`` becomes NaN."""
-    return Engine(color.space, [NaN if c is None else c for c in color.coords], color.alpha)
+    alpha = NaN if color.missing_alpha else color.alpha
+    return Engine(color.space, [NaN if c is None else c for c in color.coords], alpha)
 
 
 def from_engine(value: _Color) -> Color:
     """A coloraide object as a plain value; NaN becomes ``None``."""
     c1, c2, c3 = (None if math.isnan(c) else float(c) for c in value.coords())
     alpha = value.alpha()
-    return Color(value.space(), (c1, c2, c3), 1.0 if math.isnan(alpha) else float(alpha))
+    missing = math.isnan(alpha)
+    return Color(value.space(), (c1, c2, c3), 0.0 if missing else float(alpha), missing)
 
 
 @lru_cache(maxsize=262144)
@@ -96,7 +119,7 @@ def parse(text: str) -> Color:
         match = None if len(source) > _MAX_TEXT else Engine.match(source, fullmatch=True)
     except (ValueError, OverflowError, RecursionError):
         match = None
-    if match is None or match.color.space() not in SPACES.values():
+    if match is None or match.color.space() not in _CSS_SPACES:
         shown = source if len(source) <= 60 else source[:57] + "…"
         raise ExpressionError(
             f"“{shown}” is not a color.",
@@ -114,23 +137,34 @@ def parse_function(text: str) -> Color:
     ``rgb()``, ``hsl()`` and ``hwb()`` end in sRGB; lightness, chroma and alpha keep to their
     ranges. Source: CSS Color 4, sections 5, 7, 8, 9 and 4.1 (clamping).
     """
-    return within_range(parse(text), text.strip().lower())
+    return within_range(parse(text), text.strip().lower(), legacy="," in text)
 
 
 _LIGHTNESS_TOP = {"lab": 100.0, "lch": 100.0, "oklab": 1.0, "oklch": 1.0}
 
 
-def within_range(color: Color, text: str = "") -> Color:
-    """``color`` with the limits CSS sets on the channels of its space."""
+def within_range(color: Color, text: str = "", *, legacy: bool = False) -> Color:
+    """``color`` with the limits CSS sets on the channels of its space.
+
+    ``text`` begins with the name of the function it was written with; ``legacy`` tells that it
+    was written with commas, which limits saturation too. Hues come to lie between 0 and 360.
+    """
     first, second, third = color.coords
+    if color.space in ("hsl", "hwb") and first is not None:
+        first %= 360
+    if color.space in ("lch", "oklch") and third is not None:
+        third %= 360
+    if color.space == "hsl" and second is not None:
+        second = min(max(second, 0.0), 1.0) if legacy else max(second, 0.0)
     if color.space in _LIGHTNESS_TOP and first is not None:
         first = min(max(first, 0.0), _LIGHTNESS_TOP[color.space])
     if color.space in ("lch", "oklch") and second is not None:
         second = max(second, 0.0)
     alpha = min(max(color.alpha, 0.0), 1.0)
-    color_read = Color(color.space, (first, second, third), alpha)
-    if text.startswith(("rgb", "hsl", "hwb")) and not in_gamut(color_read, "srgb"):
-        return from_engine(engine(color_read).convert("srgb").clip("srgb"))
+    color_read = Color(color.space, (first, second, third), alpha, color.missing_alpha)
+    if text.startswith("rgb"):
+        coords = [None if c is None else min(max(c, 0.0), 1.0) for c in color_read.coords]
+        return replace(color_read, coords=(coords[0], coords[1], coords[2]))
     return color_read
 
 
@@ -194,7 +228,7 @@ _PERCENT_CHANNELS = {"hsl": (1, 2), "hwb": (1, 2)}
 
 def css_text(color: Color) -> str:
     """The color as CSS Color 4 text in its own space; hex for opaque 8-bit sRGB."""
-    if color.space == "srgb":
+    if color.space == "srgb" and not color.missing_alpha:
         red, green, blue, alpha = rgba8(color)
         exact = all(
             c is not None and abs(c * 255 - n) < 1e-6
@@ -210,6 +244,7 @@ def css_text(color: Color) -> str:
         for i, c in enumerate(color.coords)
     ]
     tail = "" if color.alpha >= 1 else f" / {number_text(color.alpha)}"
+    tail = " / none" if color.missing_alpha else tail
     body = " ".join(channels) + tail
     if color.space in ("hsl", "hwb", "lab", "lch", "oklab", "oklch"):
         return f"{color.space}({body})"

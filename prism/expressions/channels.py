@@ -14,7 +14,10 @@ CHANNELS: dict[str, tuple[tuple[str, float, float], ...]] = {
     "rgb-space": (("r", 1, 1), ("g", 1, 1), ("b", 1, 1)),
     "xyz-space": (("x", 1, 1), ("y", 1, 1), ("z", 1, 1)),
 }
-RGB_SPACES = ("srgb", "srgb-linear", "display-p3", "a98-rgb", "prophoto-rgb", "rec2020")
+RGB_SPACES = (
+    "srgb", "srgb-linear", "display-p3", "display-p3-linear", "a98-rgb", "prophoto-rgb",
+    "rec2020",
+)  # fmt: skip
 XYZ_SPACES = ("xyz", "xyz-d50", "xyz-d65")
 POLAR = ("hsl", "hwb", "lch", "oklch")
 MIX_SPACES = (*RGB_SPACES, *XYZ_SPACES, "lab", "oklab", *POLAR)

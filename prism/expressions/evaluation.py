@@ -9,11 +9,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
-from functools import lru_cache
+from dataclasses import dataclass, replace
 
 from prism.color import space
+from prism.color.contrast import ratio_of
 from prism.errors import ExpressionError
+from prism.expressions import functions, mixing
 from prism.expressions import units as amounts
 from prism.expressions.channels import channels_of
 from prism.expressions.syntax import parse_math
@@ -22,12 +23,14 @@ from prism.expressions.tree import (
     ColorCall,
     ColorLiteral,
     ColorNode,
+    ContrastColor,
     Math,
     MathCall,
     Mix,
     Node,
     Nothing,
     Number,
+    PageColor,
     Product,
     Reference,
     Sum,
@@ -37,18 +40,6 @@ from prism.expressions.units import Amount
 #: Gives the value of a path that must be of one of the types named.
 Lookup = Callable[[str, tuple[str, ...]], object]
 _NUMERIC = ("number", "dimension", "duration", "fontWeight")
-
-# In a mix in LCH or OKLCH Chromium drops the hue of a color this close to grey in OKLCH, unless
-# it was given in one of them (measured with Chromium 156).
-_GREY_CHROMA = 0.02
-#: Components that stand for each other when a color is converted (CSS Color 4, section 12.2).
-_ANALOGOUS = {
-    "srgb": ("r", "g", "b"), "srgb-linear": ("r", "g", "b"), "display-p3": ("r", "g", "b"),
-    "a98-rgb": ("r", "g", "b"), "prophoto-rgb": ("r", "g", "b"), "rec2020": ("r", "g", "b"),
-    "xyz-d65": ("r", "g", "b"), "xyz-d50": ("r", "g", "b"), "lab": ("L", "a", "B"),
-    "oklab": ("L", "a", "B"), "lch": ("L", "C", "H"), "oklch": ("L", "C", "H"),
-    "hsl": ("H", "C", "L"), "hwb": ("H", "W", "K"),
-}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,16 +57,37 @@ class Calculation:
     text: str
 
 
+@dataclass(frozen=True, slots=True)
+class OnPage:
+    """A color that depends on the page it is used on, such as ``currentcolor``, as CSS text."""
+
+    text: str
+
+
+class DependsOnPageError(ExpressionError):
+    """A color is needed, and only a page can tell it."""
+
+
 def evaluate_color(node: ColorNode, look: Lookup) -> space.Color:
-    """The color a tree stands for; ``look`` gives the color of a reference."""
+    """The color a tree stands for; ``look`` gives the color of a reference.
+
+    Raises ``DependsOnPageError`` where only a page can tell.
+    """
     if isinstance(node, ColorLiteral):
         return node.color
     if isinstance(node, Reference):
         value = look(node.path, ("color",))
+        if isinstance(value, OnPage):
+            raise DependsOnPageError(f"{{{node.path}}} depends on the page.")
         assert isinstance(value, space.Color)
         return value
+    if isinstance(node, PageColor):
+        raise DependsOnPageError(f"{node.name} depends on the page.")
     if isinstance(node, Mix):
         return _mix(node, look)
+    if isinstance(node, ContrastColor):
+        ground = evaluate_color(node.color, look)
+        return max((space.WHITE, space.BLACK), key=lambda end: ratio_of(end, ground))
     return _call(node, look)
 
 
@@ -83,14 +95,15 @@ def _call(node: ColorCall, look: Lookup) -> space.Color:
     channels = channels_of(node.function, node.space)
     target = node.space if node.function == "color" else node.function
     target = "srgb" if target == "rgb" else target
-    known: dict[str, float | None] = {}
+    known: dict[str, float] = {}
     alpha: float | None = 1.0
     if node.origin is not None:
-        origin = evaluate_color(node.origin, look)
-        converted = convert(origin, target)
+        # What is missing in the origin counts as zero (measured with Chromium 156).
+        origin = _within(node.origin, look)
         alpha = origin.alpha
+        converted = mixing.convert(origin, target)
         for (name, _, scale), value in zip(channels, converted, strict=True):
-            known[name] = None if value is None else value / scale
+            known[name] = 0.0 if value is None else value / scale
         known["alpha"] = alpha
     coords: list[float | None] = []
     for (name, whole, scale), channel in zip(channels, node.channels, strict=True):
@@ -98,22 +111,25 @@ def _call(node: ColorCall, look: Lookup) -> space.Color:
         coords.append(None if number is None else number * scale)
     if node.alpha is not None:
         alpha = _channel(node.alpha, known, 1.0, look, hue=False)
-    first, second, third = coords
-    made = space.Color(target, (first, second, third), 0.0 if alpha is None else alpha)
-    if node.origin is None:
-        return space.within_range(made, node.function)
-    made = space.within_range(made)
-    return to_srgb(made) if target in ("hsl", "hwb") else made
+    made = space.Color(target, (coords[0], coords[1], coords[2]), alpha or 0.0, alpha is None)
+    relative = node.origin is not None
+    made = space.within_range(made, "" if relative else node.function, legacy=node.legacy)
+    if any(c is not None and not math.isfinite(c) for c in made.coords):
+        raise ExpressionError("A channel is not a finite number.", fix="Is something divided by 0?")
+    return made
 
 
-def to_srgb(color: space.Color) -> space.Color:
-    """``color`` in sRGB, not clipped; missing components become zero."""
-    red, green, blue = space.engine(color).convert("srgb").coords(nans=False)
-    return space.Color("srgb", (float(red), float(green), float(blue)), color.alpha)
+def _within(node: ColorNode, look: Lookup) -> space.Color:
+    """A color inside another. The alpha of rgb() with commas is held in 8 bits there (measured
+    with Chromium 156)."""
+    color = evaluate_color(node, look)
+    if isinstance(node, ColorCall) and node.legacy and node.function == "rgb":
+        return replace(color, alpha=math.floor(color.alpha * 255 + 0.5) / 255)
+    return color
 
 
 def _channel(
-    node: Math, known: Mapping[str, float | None], whole: float, look: Lookup, *, hue: bool
+    node: Math, known: Mapping[str, float], whole: float, look: Lookup, *, hue: bool
 ) -> float | None:
     if isinstance(node, Nothing):
         return None
@@ -123,24 +139,23 @@ def _channel(
     single = amount.single
     if single is not None:
         number, unit = single
+        number = 0.0 if math.isnan(number) else number
         if unit == "" or (hue and unit == "deg"):
-            return number
+            return 0.0 if hue and math.isinf(number) else number
         if unit == "%" and not hue:
             return number / 100 * whole
     wanted = "a number or an angle" if hue else "a number or a percentage"
     raise ExpressionError(f"A channel takes {wanted}, and this is a {amount.kind_word}.")
 
 
-def evaluate_math(
-    node: Math, look: Lookup, channels: Mapping[str, float | None] | None = None
-) -> Amount:
+def evaluate_math(node: Math, look: Lookup, channels: Mapping[str, float] | None = None) -> Amount:
     """The amount a tree of math stands for; missing channels count as zero."""
     if isinstance(node, Number):
         return Amount.of(node.value, node.unit)
     if isinstance(node, Reference):
         return amount_of(look(node.path, _NUMERIC))
     if isinstance(node, Channel):
-        return Amount.of((channels or {}).get(node.name) or 0.0)
+        return Amount.of((channels or {}).get(node.name, 0.0))
     if isinstance(node, Sum):
         return amounts.add(
             [(sign, evaluate_math(term, look, channels)) for sign, term in node.terms]
@@ -153,11 +168,7 @@ def evaluate_math(
         return product
     if isinstance(node, MathCall):
         values = [evaluate_math(argument, look, channels) for argument in node.arguments]
-        if node.name == "calc":
-            return values[0]
-        if node.name == "round":
-            return amounts.round_to(node.strategy, *values)
-        return amounts.choose(node.name, values)
+        return functions.call(node.name, node.strategy, values)
     raise ExpressionError("`none` cannot be computed with.")
 
 
@@ -195,82 +206,37 @@ def evaluate_numeric(node: Math, type: str, look: Lookup) -> float | Quantity | 
         return Calculation(amounts.text(amount))
     number, unit = single
     if not math.isfinite(number):
-        raise ExpressionError("The result is not a finite number.")
+        raise ExpressionError(
+            "The result is not a finite number.", fix="Is something divided by 0?"
+        )
     return Quantity(number, unit) if wanted else number
 
 
 # Mixing
 
 
-@lru_cache(maxsize=262144)
-def convert(color: space.Color, target: str) -> tuple[float | None, float | None, float | None]:
-    """Channels of ``color`` in ``target``; a component that was missing and has a counterpart
-    there stays missing, and so does the hue of a grey."""
-    if color.space == target:
-        return color.coords
-    converted = space.engine(color).convert(target)
-    coords = [None if math.isnan(c) else float(c) for c in converted.coords()]
-    missing = {
-        name
-        for name, value in zip(_ANALOGOUS[color.space], color.coords, strict=True)
-        if value is None
-    }
-    for i, name in enumerate(_ANALOGOUS[target]):
-        if name in missing:
-            coords[i] = None
-    return coords[0], coords[1], coords[2]
-
-
-@lru_cache(maxsize=262144)
-def _mixable(color: space.Color, target: str) -> space.Color:
-    first, second, third = convert(color, target)
-    coords = [first, second, third]
-    if target in ("lch", "oklch") and color.space != target:
-        chroma = space.engine(color).convert("oklch").coords(nans=False)[1]
-        if chroma < _GREY_CHROMA and color.space not in ("oklch", "lch"):
-            coords[_ANALOGOUS[target].index("H")] = None
-    return space.Color(target, (coords[0], coords[1], coords[2]), color.alpha)
-
-
 def _share(node: Math | None, look: Lookup) -> float | None:
+    """A share from 0 to 1; what is computed to more or less counts as the nearest of them."""
     if node is None:
         return None
     single = evaluate_math(node, look).single
-    if single is None or single[1] != "%" or not 0 <= single[0] <= 100:
-        raise ExpressionError("A percentage of color-mix() goes from 0% to 100%.")
-    return single[0] / 100
+    if single is None or single[1] != "%":
+        raise ExpressionError("A share of color-mix() is a percentage.")
+    return min(max(single[0] / 100, 0.0), 1.0)
 
 
 def _mix(node: Mix, look: Lookup) -> space.Color:
     (first_color, first_share), (second_color, second_share) = node.colors
     first, second = _share(first_share, look), _share(second_share, look)
-    if first is None and second is None:
-        first = second = 0.5
-    elif first is None:
-        assert second is not None
-        first = 1 - second
-    elif second is None:
+    if first is None:
+        first = 0.5 if second is None else 1 - second
+    if second is None:
         second = 1 - first
     whole = first + second
-    if whole <= 0:
-        raise ExpressionError("The percentages of color-mix() add up to zero.")
-    colors = [
-        _mixable(evaluate_color(color, look), node.space) for color in (first_color, second_color)
-    ]
-    engines = [space.engine(color) for color in colors]
-    mixed = space.from_engine(
-        engines[0].mix(
-            engines[1],
-            second / whole,
-            space=node.space,
-            out_space=node.space,
-            hue=node.hue,
-            premultiplied=True,
-            powerless=False,
-        )
-    )
-    mixed = space.Color(mixed.space, mixed.coords, mixed.alpha * min(whole, 1.0))
-    return to_srgb(mixed) if node.space in ("hsl", "hwb") else mixed
+    share = second / whole if whole > 0 else 0.5
+    colors = [_within(color, look) for color in (first_color, second_color)]
+    mixed = mixing.mix(colors[0], colors[1], share, node.space, node.hue)
+    return replace(mixed, alpha=mixed.alpha * min(whole, 1.0))
 
 
 # Writing
@@ -289,12 +255,21 @@ def css(node: Node, name: Callable[[str], str]) -> str:
             for color, share in node.colors
         ]
         return f"color-mix(in {node.space}{hue}, {', '.join(parts)})"
+    if isinstance(node, PageColor):
+        return node.name
+    if isinstance(node, ContrastColor):
+        return f"contrast-color({css(node.color, name)})"
     if isinstance(node, ColorCall):
         start = f"from {css(node.origin, name)} " if node.origin is not None else ""
         start += f"{node.space} " if node.space else ""
+        if node.legacy:
+            channels = (*node.channels, *([node.alpha] if node.alpha is not None else []))
+            return f"{node.function}({', '.join(css(c, name) for c in channels)})"
         alpha = f" / {css(node.alpha, name)}" if node.alpha is not None else ""
         return f"{node.function}({start}{' '.join(css(c, name) for c in node.channels)}{alpha})"
     if isinstance(node, Number):
+        if not math.isfinite(node.value):
+            return "NaN" if math.isnan(node.value) else f"{'-' if node.value < 0 else ''}infinity"
         return space.number_text(node.value, 10) + node.unit
     if isinstance(node, Channel):
         return node.name

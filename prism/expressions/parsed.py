@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from prism.color import space
-from prism.expressions.evaluation import Calculation, Quantity
+from prism.expressions.evaluation import Calculation, OnPage, Quantity
 from prism.expressions.tree import Node
 
 #: A literal of any type.
-Plain = space.Color | Quantity | Calculation | float | str | bool
+Plain = space.Color | OnPage | Quantity | Calculation | float | str | bool
 
 
 @dataclass(frozen=True, slots=True)

@@ -51,7 +51,7 @@ class Product:
 
 @dataclass(frozen=True, slots=True)
 class MathCall:
-    """``calc``, ``min``, ``max``, ``clamp`` or ``round`` (then ``strategy``)."""
+    """A math function of CSS; ``strategy`` is that of ``round()``."""
 
     name: str
     arguments: tuple[Math, ...]
@@ -67,9 +67,10 @@ class ColorLiteral:
 
 @dataclass(frozen=True, slots=True)
 class ColorCall:
-    """A color function with computed channels; relative where it has an origin.
+    """A color function; relative where it has an origin.
 
-    ``function`` is the CSS name, ``space`` the name in ``color()``.
+    ``function`` is the CSS name, ``space`` the name in ``color()``; ``legacy`` tells that its
+    channels are separated by commas.
     """
 
     function: str
@@ -77,6 +78,21 @@ class ColorCall:
     channels: tuple[Math, ...]
     alpha: Math | None
     origin: ColorNode | None = None
+    legacy: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class PageColor:
+    """``currentcolor`` or a system color, which only a page can tell; the name as it is written."""
+
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class ContrastColor:
+    """``contrast-color()``: black or white, whichever stands out more on a color."""
+
+    color: ColorNode
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,7 +105,7 @@ class Mix:
 
 
 Math = Reference | Number | Channel | Nothing | Sum | Product | MathCall
-ColorNode = Reference | ColorLiteral | ColorCall | Mix
+ColorNode = Reference | ColorLiteral | ColorCall | PageColor | ContrastColor | Mix
 Node = Math | ColorNode
 
 
@@ -111,6 +127,8 @@ def references_in(node: Node) -> Iterator[str]:
             yield from references_in(node.origin)
         for channel in (*node.channels, *([node.alpha] if node.alpha is not None else ())):
             yield from references_in(channel)
+    elif isinstance(node, ContrastColor):
+        yield from references_in(node.color)
     elif isinstance(node, Mix):
         for color, share in node.colors:
             yield from references_in(color)

@@ -171,58 +171,24 @@ def multiply(first: Amount, two: Amount) -> Amount:
 
 
 def divide(first: Amount, two: Amount) -> Amount:
-    """The quotient. Raises ``ExpressionError`` for zero and for a sum of unlike units."""
+    """The quotient, infinite for zero. Raises ``ExpressionError`` for a sum of unlike units."""
     if len(two.terms) != 1:
         raise ExpressionError("A sum of unlike units cannot divide.")
     units, number = two.terms[0]
-    if number == 0:
-        raise ExpressionError("Division by zero.")
-    return multiply(first, Amount(((tuple((unit, -power) for unit, power in units), 1 / number),)))
+    inverse = 1 / number if number else math.copysign(math.inf, number)
+    return multiply(first, Amount(((tuple((unit, -power) for unit, power in units), inverse),)))
 
 
-def choose(name: str, amounts: Sequence[Amount]) -> Amount:
-    """``min``, ``max`` or ``clamp`` of amounts of one kind; an atom where units are unlike."""
-    return _reduce(name, amounts, lambda numbers: _CHOICES[name](numbers))
-
-
-def _clamp(numbers: Sequence[float]) -> float:
-    low, value, high = numbers
-    return max(low, min(value, high))
-
-
-_CHOICES: dict[str, Callable[[Sequence[float]], float]] = {
-    "min": min,
-    "max": max,
-    "clamp": _clamp,
-}
-
-
-def round_to(strategy: str, value: Amount, step: Amount) -> Amount:
-    """``round()``: to a multiple of ``step``, ``nearest``, ``up``, ``down`` or ``to-zero``."""
-
-    def compute(numbers: Sequence[float]) -> float:
-        number, size = numbers[0], abs(numbers[1])
-        if size == 0:
-            raise ExpressionError("round() cannot round to a multiple of zero.")
-        # Division by a decimal step may fall a hair short of the whole number it means.
-        ratio = round(number / size, 12)
-        whole = {
-            "nearest": math.floor(ratio + 0.5),
-            "up": math.ceil(ratio),
-            "down": math.floor(ratio),
-            "to-zero": math.trunc(ratio),
-        }[strategy]
-        return whole * size
-
-    return _reduce("round", (value, step), compute, prefix=f"{strategy}, ")
-
-
-def _reduce(
+def reduce(
     name: str,
     amounts: Sequence[Amount],
     compute: Callable[[Sequence[float]], float],
     prefix: str = "",
 ) -> Amount:
+    """What a function of amounts of one kind comes to; an atom where their units are unlike.
+
+    Raises ``ExpressionError`` for two kinds, and for a product of unlike units.
+    """
     first = amounts[0]
     for other in amounts[1:]:
         if other.kind != first.kind:

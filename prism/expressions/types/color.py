@@ -69,7 +69,12 @@ def _bytes_text(components: list[float], alpha: float) -> str:
 
 
 def color_object(color: space.Color) -> dict[str, Any]:
-    """A color as the module's color object, with its sRGB ``hex``."""
+    """A color as the module's color object, with its sRGB ``hex``.
+
+    A color in a space that the module does not know becomes one of the nearest it knows.
+    """
+    if color.space not in space.SPACES:
+        color = space.from_engine(space.engine(color).convert("display-p3"))
     scale = [100 if i in _PERCENT.get(color.space, ()) else 1 for i in range(3)]
     members: dict[str, Any] = {
         "colorSpace": color.space,

@@ -5,11 +5,20 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
+from prism.color import space
 from prism.errors import ExpressionError, FormatError
 from prism.expressions import evaluation, syntax
-from prism.expressions.evaluation import Quantity
+from prism.expressions.evaluation import DependsOnPageError, OnPage, Quantity
 from prism.expressions.parsed import Parsed, Plain
-from prism.expressions.tree import ColorCall, ColorLiteral, Mix, Node, references_in
+from prism.expressions.tree import (
+    ColorCall,
+    ColorLiteral,
+    ContrastColor,
+    Mix,
+    Node,
+    PageColor,
+    references_in,
+)
 
 _LARGEST = 1e12
 
@@ -20,10 +29,23 @@ def nothing(path: str, types: tuple[str, ...]) -> object:
 
 
 def evaluate(tree: Node, type: str, look: evaluation.Lookup) -> Plain:
-    """The value of a tree, with references looked up."""
-    if isinstance(tree, ColorLiteral | ColorCall | Mix):
-        return evaluation.evaluate_color(tree, look)
+    """The value of a tree, with references looked up.
+
+    A color that only a page can tell comes out as ``OnPage``, with the references put in.
+    """
+    if isinstance(tree, ColorLiteral | ColorCall | Mix | PageColor | ContrastColor):
+        try:
+            return evaluation.evaluate_color(tree, look)
+        except DependsOnPageError:
+            return OnPage(evaluation.css(tree, lambda path: _shown(look(path, ("color",)))))
     return evaluation.evaluate_numeric(tree, type, look)
+
+
+def _shown(value: object) -> str:
+    if isinstance(value, OnPage):
+        return value.text
+    assert isinstance(value, space.Color)
+    return space.css_text(value)
 
 
 def computed(tree: Node, type: str) -> Parsed:

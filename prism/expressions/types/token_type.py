@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from prism.color import space
-from prism.expressions.evaluation import Calculation, Quantity
+from prism.expressions.evaluation import Calculation, OnPage, Quantity
 from prism.expressions.parsed import Parsed, Plain
 from prism.model.values import Listing
 
@@ -18,7 +18,7 @@ def css_literal(value: Plain) -> str:
         return space.css_text(value)
     if isinstance(value, Quantity):
         return f"{space.number_text(value.number)}{value.unit}"
-    if isinstance(value, Calculation):
+    if isinstance(value, Calculation | OnPage):
         return value.text
     if isinstance(value, bool):
         return "true" if value else "false"
@@ -32,7 +32,7 @@ def plain_number(number: float) -> int | float:
 
 def json_literal(literal: Plain) -> Any:
     """A literal as a member of a Design Tokens file; None where only its text will do."""
-    if isinstance(literal, Quantity | Calculation | space.Color):
+    if isinstance(literal, Quantity | Calculation | OnPage | space.Color):
         return None
     if isinstance(literal, float):
         return plain_number(literal)

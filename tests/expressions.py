@@ -1,0 +1,173 @@
+"""Random color expressions in all of CSS's syntax, and their mutations."""
+
+from __future__ import annotations
+
+from prism.expressions.channels import HUES, MIX_SPACES, POLAR, RGB_SPACES
+
+COLOR_SPACES = (*RGB_SPACES, "xyz", "xyz-d50", "xyz-d65")
+#: Channels by function: name, lowest and highest plain number, and what 100 % means.
+FUNCTIONS = {
+    "rgb": (("r", 0, 255, 255), ("g", 0, 255, 255), ("b", 0, 255, 255)),
+    "hsl": (("h", -400, 800, 0), ("s", 0, 110, 100), ("l", 0, 100, 100)),
+    "hwb": (("h", -400, 800, 0), ("w", 0, 70, 100), ("b", 0, 70, 100)),
+    "lab": (("l", 0, 100, 100), ("a", -70, 70, 125), ("b", -70, 70, 125)),
+    "lch": (("l", 0, 100, 100), ("c", 0, 80, 150), ("h", -400, 800, 0)),
+    "oklab": (("l", 0, 1, 1), ("a", -0.2, 0.2, 0.4), ("b", -0.2, 0.2, 0.4)),
+    "oklch": (("l", 0, 1, 1), ("c", 0, 0.2, 0.4), ("h", -400, 800, 0)),
+}
+NAMES = ("white", "black", "gray", "rebeccapurple", "tomato", "transparent", "MediumPurple")
+LEGACY_HUES = ("deg", "", "turn", "rad", "grad")
+
+
+def _number(rng, low, high):
+    digits = 0 if high - low > 150 and rng.random() < 0.6 else rng.choice((1, 2, 3))
+    return f"{rng.uniform(low, high):.{digits}f}"
+
+
+def _angle(rng, low, high):
+    degrees = rng.uniform(low, high)
+    unit, size = rng.choice((("deg", 1), ("deg", 1), ("turn", 360), ("grad", 0.9)))
+    return f"{degrees / size:.3f}{unit}"
+
+
+def _channel(rng, channel):
+    """One plain channel of a color: a number, a percentage, an angle, ``none`` or some math."""
+    name, low, high, whole = channel
+    kind = rng.random()
+    if kind < 0.08:
+        return "none"
+    if name == "h":
+        return _angle(rng, low, high) if kind < 0.4 else _number(rng, low, high)
+    if kind < 0.25 and whole:
+        return f"{_number(rng, low / whole * 100, high / whole * 100)}%"
+    plain = _number(rng, low, high)
+    if kind < 0.33:
+        return rng.choice(
+            (
+                f"calc({plain} * 0.9)", f"calc({plain} / 2 + {plain} / 3)", f"min({plain}, {high})",
+                f"clamp({low}, {plain}, {high})", f"calc(({plain} + {plain}) / 2)",
+            )
+        )  # fmt: skip
+    return plain
+
+
+def _alpha(rng):
+    kind = rng.random()
+    if kind < 0.55:
+        return ""
+    if kind < 0.62:
+        return " / none"
+    if kind < 0.8:
+        return f" / {rng.randrange(0, 101)}%"
+    return f" / {rng.choice((rng.uniform(0, 1), rng.uniform(0, 1), rng.uniform(-0.2, 1.3))):.3f}"
+
+
+def _legacy(rng):
+    alpha = rng.choice(("", f", {rng.uniform(0, 1):.2f}", f", {rng.randrange(101)}%"))
+    if rng.random() < 0.5:
+        if rng.random() < 0.3:
+            parts = [f"{rng.uniform(0, 100):.1f}%" for _ in range(3)]
+        else:
+            parts = [_number(rng, -20, 280) for _ in range(3)]
+        return f"{rng.choice(('rgb', 'rgba'))}({', '.join(parts)}{alpha})"
+    hue = f"{_number(rng, -400, 800)}{rng.choice(('', 'deg'))}"
+    return (
+        f"{rng.choice(('hsl', 'hsla'))}({hue}, {rng.randrange(0, 120)}%, "
+        f"{rng.randrange(0, 101)}%{alpha})"
+    )
+
+
+def plain(rng):
+    """A color without another color in it."""
+    kind = rng.random()
+    if kind < 0.15:
+        digits = rng.choice((3, 4, 6, 6, 6, 8))
+        return f"#{rng.randrange(16**digits):0{digits}x}"
+    if kind < 0.22:
+        return rng.choice(NAMES)
+    if kind < 0.32:
+        return _legacy(rng)
+    if kind < 0.48:
+        channels = " ".join(
+            "none" if rng.random() < 0.08 else f"{rng.uniform(0, 1):.3f}" for _ in range(3)
+        )
+        return f"color({rng.choice(COLOR_SPACES)} {channels}{_alpha(rng)})"
+    name = rng.choice(list(FUNCTIONS))
+    channels = " ".join(_channel(rng, channel) for channel in FUNCTIONS[name])
+    return f"{name}({channels}{_alpha(rng)})"
+
+
+def mix(rng, depth):
+    """``color-mix()`` of two colors in any space, with any shares."""
+    name = rng.choice((*MIX_SPACES, "oklch", "oklab", "srgb", "hsl"))
+    hue = f" {rng.choice(HUES)} hue" if name in POLAR and rng.random() < 0.5 else ""
+    colors = [
+        expression(rng, depth - 1)
+        + rng.choice(("", "", f" {rng.randrange(0, 101)}%", f" calc({rng.randrange(50)}% + 10%)"))
+        for _ in range(2)
+    ]
+    return f"color-mix(in {name}{hue}, {', '.join(colors)})"
+
+
+def _moved(rng, channel, scale):
+    """A channel of a relative color: kept, moved, replaced."""
+    name, low, high, whole = channel
+    high = high * scale
+    near = _number(rng, low * scale, high)
+    if name == "h":
+        moved = (
+            f"calc(h + {rng.randrange(-300, 300)})", f"calc(h * {rng.uniform(0.2, 2):.2f})",
+            f"calc(h - {rng.randrange(90)})", f"mod(h, 90)",
+        )  # fmt: skip
+    else:
+        moved = (
+            f"calc({name} * {rng.uniform(0.5, 1.2):.2f})", f"calc({name} + {near} / 8)",
+            f"min({name}, {near})", f"max({name}, {near})", f"calc(({name} + {near}) / 2)",
+            f"clamp({low}, {name}, {near})", f"sqrt(pow({name}, 2))", f"abs({name})",
+            f"calc({name} * sin(1.2))", f"calc({name} * cos(0.4))",
+            f"calc({near} * sign({name}))", f"calc({name} * pi / 4)",
+            f"round({name}, {0.01 * max(high, 1):.3f})", f"calc({name} * exp(-0.2))",
+            f"hypot({name}, {near})", f"calc({name} * log(e))",
+        )  # fmt: skip
+    return rng.choice((name, name, rng.choice(moved), rng.choice(moved), near, "none"))
+
+
+def relative(rng, depth):
+    """A relative color in any function."""
+    origin = expression(rng, depth - 1)
+    alpha = rng.choice(
+        ("", "", " / alpha", " / calc(alpha * 0.5)", " / 60%", " / none", " / calc(1 - alpha / 2)")
+    )
+    if rng.random() < 0.3:
+        name = rng.choice(COLOR_SPACES)
+        letters = "xyz" if name.startswith("xyz") else "rgb"
+        channels = [(letter, 0, 1, 1) for letter in letters]
+        body = " ".join(_moved(rng, channel, 1) for channel in channels)
+        return f"color(from {origin} {name} {body}{alpha})"
+    name = rng.choice(list(FUNCTIONS))
+    body = " ".join(_moved(rng, channel, 1) for channel in FUNCTIONS[name])
+    return f"{name}(from {origin} {body}{alpha})"
+
+
+def expression(rng, depth=3):
+    """A color expression nested at most ``depth`` deep."""
+    kind = rng.random()
+    if depth <= 0 or kind < 0.3:
+        return plain(rng)
+    return mix(rng, depth) if kind < 0.68 else relative(rng, depth)
+
+
+_SCRAPS = (
+    " ", "(", ")", ",", "/", "%", "none", "0", "-", "+", "deg", "in", "from", "calc(1)", "e",
+    "hue", "50%", "#", "red", "px", ".", "1e3", "in srgb", "alpha", "longer hue,", "infinity",
+)  # fmt: skip
+
+
+def mutated(rng):
+    """An expression with one to three places damaged: most are none any more, some still are."""
+    text = expression(rng, rng.choice((0, 1, 1, 2)))
+    for _ in range(rng.choice((1, 1, 2, 3))):
+        place = rng.randrange(len(text))
+        end = min(len(text), place + rng.choice((0, 1, 1, 2, 4)))
+        text = text[:place] + rng.choice(("", *_SCRAPS)) + text[end:]
+    return text
