@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from prism.expressions.channels import HUES, MIX_SPACES, POLAR, RGB_SPACES
 
 COLOR_SPACES = (*RGB_SPACES, "xyz", "xyz-d50", "xyz-d65")
@@ -109,15 +111,14 @@ def mix(rng, depth):
     return f"color-mix(in {name}{hue}, {', '.join(colors)})"
 
 
-def _moved(rng, channel, scale):
+def _moved(rng, channel):
     """A channel of a relative color: kept, moved, replaced."""
-    name, low, high, whole = channel
-    high = high * scale
-    near = _number(rng, low * scale, high)
+    name, low, high, _ = channel
+    near = _number(rng, low, high)
     if name == "h":
         moved = (
             f"calc(h + {rng.randrange(-300, 300)})", f"calc(h * {rng.uniform(0.2, 2):.2f})",
-            f"calc(h - {rng.randrange(90)})", f"mod(h, 90)",
+            f"calc(h - {rng.randrange(90)})", "mod(h, 90)",
         )  # fmt: skip
     else:
         moved = (
@@ -142,10 +143,10 @@ def relative(rng, depth):
         name = rng.choice(COLOR_SPACES)
         letters = "xyz" if name.startswith("xyz") else "rgb"
         channels = [(letter, 0, 1, 1) for letter in letters]
-        body = " ".join(_moved(rng, channel, 1) for channel in channels)
+        body = " ".join(_moved(rng, channel) for channel in channels)
         return f"color(from {origin} {name} {body}{alpha})"
     name = rng.choice(list(FUNCTIONS))
-    body = " ".join(_moved(rng, channel, 1) for channel in FUNCTIONS[name])
+    body = " ".join(_moved(rng, channel) for channel in FUNCTIONS[name])
     return f"{name}(from {origin} {body}{alpha})"
 
 
@@ -163,9 +164,34 @@ _SCRAPS = (
 )  # fmt: skip
 
 
+def _gently(rng, text):
+    """A change that often leaves a color: a number, a case, a blank, a bracket around a value."""
+    numbers = list(re.finditer(r"(?<![\w#.-])-?\d+(?:\.\d+)?%?", text))
+    kind = rng.randrange(6)
+    if kind == 0 or not numbers:
+        place = rng.randrange(len(text))
+        return text[:place] + text[place:].upper()
+    if kind == 1:
+        return re.sub(
+            r" ", rng.choice(("  ", "\t", " /**/ ", "\n")), text, count=rng.randrange(1, 4)
+        )
+    number = rng.choice(numbers)
+    by = {
+        2: f"{rng.uniform(-400, 900):.2f}",
+        3: rng.choice(("none", "0", "1e2", "+.5", "-0", "100%", "1.", "00012", "10deg", "1turn")),
+        4: f"calc({number[0]})",
+        5: f"{number[0]}{rng.choice(('%', 'deg', 'px', ' ', 'e1', ''))}",
+    }[kind]
+    return text[: number.start()] + by + text[number.end() :]
+
+
 def mutated(rng):
-    """An expression with one to three places damaged: most are none any more, some still are."""
+    """An expression with one to three places changed: about half are still colors."""
     text = expression(rng, rng.choice((0, 1, 1, 2)))
+    if rng.random() < 0.65:
+        for _ in range(rng.choice((1, 2))):
+            text = _gently(rng, text)
+        return text
     for _ in range(rng.choice((1, 1, 2, 3))):
         place = rng.randrange(len(text))
         end = min(len(text), place + rng.choice((0, 1, 1, 2, 4)))

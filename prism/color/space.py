@@ -49,6 +49,9 @@ _NAMED_CORRECTIONS = {"mediumpurple": "#9370db", "palevioletred": "#db7093"}
 # A channel may miss the gamut by this much and still be the same 8-bit color.
 GAMUT_TOLERANCE = 0.0005
 
+# Farther out than this a channel makes no difference to any screen.
+_FARTHEST = 10_000.0
+
 _HEX = re.compile(r"#(?:[0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})\Z", re.IGNORECASE)
 _MAX_TEXT = 400
 
@@ -140,22 +143,27 @@ def parse_function(text: str) -> Color:
     return within_range(parse(text), text.strip().lower(), legacy="," in text)
 
 
+#: Where the hue stands among the channels.
+_HUES = {"hsl": 0, "hwb": 0, "lch": 2, "oklch": 2}
 _LIGHTNESS_TOP = {"lab": 100.0, "lch": 100.0, "oklab": 1.0, "oklch": 1.0}
 
 
 def within_range(color: Color, text: str = "", *, legacy: bool = False) -> Color:
     """``color`` with the limits CSS sets on the channels of its space.
 
-    ``text`` begins with the name of the function it was written with; ``legacy`` tells that it
-    was written with commas, which limits saturation too. Hues come to lie between 0 and 360.
+    ``text`` begins with the name of the function it was written with, and is empty for a relative
+    color, whose channels have fewer limits; ``legacy`` tells that it was written with commas,
+    which sets more. Hues come to lie between 0 and 360.
     """
-    first, second, third = color.coords
-    if color.space in ("hsl", "hwb") and first is not None:
-        first %= 360
-    if color.space in ("lch", "oklch") and third is not None:
-        third %= 360
-    if color.space == "hsl" and second is not None:
-        second = min(max(second, 0.0), 1.0) if legacy else max(second, 0.0)
+    hue = _HUES.get(color.space, -1)
+    first, second, third = (
+        None if c is None else c % 360 if i == hue else min(max(c, -_FARTHEST), _FARTHEST)
+        for i, c in enumerate(color.coords)
+    )
+    if text.startswith(("hsl", "hwb")):
+        top = 1.0 if legacy else _FARTHEST
+        second = None if second is None else min(max(second, 0.0), top)
+        third = None if third is None else min(max(third, 0.0), top)
     if color.space in _LIGHTNESS_TOP and first is not None:
         first = min(max(first, 0.0), _LIGHTNESS_TOP[color.space])
     if color.space in ("lch", "oklch") and second is not None:

@@ -34,6 +34,10 @@ class RoomCase(TestCase):
         said.setdefault("revision", self.project.revision)
         return self.client.post(self.url(name), said)
 
+    def assertReads(self, page, words):
+        """A page says these words, whatever the blanks between them."""
+        self.assertIn(words, " ".join(page.content.decode().split()))
+
     def text(self, path, condition=BASE):
         """The text a token stores under a condition, or None."""
         value = self.stored().token_at(path).value(condition)
