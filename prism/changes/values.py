@@ -13,7 +13,7 @@ from prism.errors import EditError, ExpressionError
 from prism.expressions.syntax import reference_of
 from prism.expressions.values import check, leaves, nearest, parse
 from prism.model.document import Document, Pairing, Token, shown_path
-from prism.model.values import BASE, Condition, Expression, Value
+from prism.model.values import BASE, Absent, Condition, Expression, Value
 from prism.resolution.breaks import breaks
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
@@ -42,6 +42,8 @@ def set_values(document: Document, settings: Iterable[Setting]) -> Document:
             if owner is None or all(known.key != mode for known in owner.modes):
                 raise EditError("That mode is no longer there.", place=shown_path(token.path))
         values = dict(token.values)
+        if condition == BASE and isinstance(value, Absent):
+            value = None
         if value is None:
             values.pop(condition, None)
         else:
@@ -160,7 +162,7 @@ def check_value(document: Document, token: Token, value: Value) -> None:
     if isinstance(value, Expression) and not value.text.strip():
         raise ExpressionError("The value is empty.", fix="Clear the cell to inherit instead.")
     if not (isinstance(value, Expression) and reference_of(value.text)):
-        check(value, token.type)
+        check(value, token.type, lambda path: _is_piece(document, path))
     for expression, expected in leaves(value, token.type):
         for path in parse(expression.text, expected).references:
             if document.token_at(path) is None:
@@ -168,6 +170,11 @@ def check_value(document: Document, token: Token, value: Value) -> None:
                     shown_path(known.path) for known in document.tokens if known.type == expected
                 ]
                 raise ExpressionError(f"{{{path}}} does not exist.", fix=nearest(path, known))
+
+
+def _is_piece(document: Document, path: str) -> bool:
+    target = document.token_at(path)
+    return target is not None and target.type == "piece"
 
 
 def refuse_broken(document: Document, *keys: str, before: Document | None = None) -> None:

@@ -17,6 +17,7 @@ from prism.errors import ExpressionError
 from prism.expressions import functions, mixing
 from prism.expressions import units as amounts
 from prism.expressions.channels import channels_of
+from prism.expressions.pieces import put_in
 from prism.expressions.syntax import parse_math
 from prism.expressions.tree import (
     Channel,
@@ -34,6 +35,7 @@ from prism.expressions.tree import (
     Product,
     Reference,
     Sum,
+    Template,
 )
 from prism.expressions.units import Amount
 
@@ -284,6 +286,8 @@ def css(node: Node, name: Callable[[str], str]) -> str:
             mark = ("" if sign > 0 else "-1 * ") if i == 0 else (" + " if sign > 0 else " - ")
             text += mark + _inner(term, name)
         return text
+    if isinstance(node, Template):
+        return put_in(node, name)
     text = ""
     for i, (divides, factor) in enumerate(node.factors):
         text += ("" if i == 0 else " / " if divides else " * ") + _inner(factor, name)

@@ -104,15 +104,25 @@ class Mix:
     colors: tuple[tuple[ColorNode, Math | None], ...]
 
 
+@dataclass(frozen=True, slots=True)
+class Template:
+    """A text with references in it that has a meaning only once they are put in."""
+
+    text: str
+    paths: tuple[str, ...]
+
+
 Math = Reference | Number | Channel | Nothing | Sum | Product | MathCall
 ColorNode = Reference | ColorLiteral | ColorCall | PageColor | ContrastColor | Mix
-Node = Math | ColorNode
+Node = Math | ColorNode | Template
 
 
 def references_in(node: Node) -> Iterator[str]:
     """Every path a tree refers to, in order, with repeats."""
     if isinstance(node, Reference):
         yield node.path
+    elif isinstance(node, Template):
+        yield from node.paths
     elif isinstance(node, Sum):
         for _, term in node.terms:
             yield from references_in(term)

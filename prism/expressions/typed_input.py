@@ -7,10 +7,12 @@ import re
 from prism.expressions.syntax import reference_of
 from prism.expressions.values import decode, encode
 from prism.model.document import Document, Token, shown_path
-from prism.model.values import Expression, Value
+from prism.model.values import ABSENT, Absent, Expression, Value
 
 #: What can only be meant as a path, so that it is said to be missing rather than to be no value.
 _PATH = re.compile(r"[A-Za-z][\w-]*(?:\.[\w-]+)+")
+#: What is typed, and written in CSS, for no value.
+INITIAL = "initial"
 _MANY = ("[", '{"parts"')
 
 
@@ -18,9 +20,11 @@ def read_typed(document: Document, text: str, token: Token) -> Value:
     """The value meant by ``text`` for ``token``.
 
     A path stands for a reference, with or without braces, and wins over a color of the same
-    name. Values of many parts are typed as ``typed`` shows them.
+    name; ``initial`` means no value. Values of many parts are typed as ``typed`` shows them.
     """
     plain = text.strip()
+    if plain.lower() == INITIAL and token.type not in ("string", "piece"):
+        return ABSENT
     if plain.startswith(_MANY):
         try:
             return decode(plain)
@@ -50,4 +54,6 @@ def typed(value: Value | None) -> str:
     """A value as it is typed: text, or JSON for one of many parts."""
     if value is None:
         return ""
+    if isinstance(value, Absent):
+        return INITIAL
     return value.text if isinstance(value, Expression) else encode(value)

@@ -5,18 +5,19 @@ from __future__ import annotations
 import difflib
 import json
 import re
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from functools import lru_cache
 
 from prism.errors import ExpressionError
+from prism.expressions import pieces
 from prism.expressions.evaluation import Lookup
 from prism.expressions.parsed import Parsed, Plain
 from prism.expressions.syntax import REFERENCE, reference_of
 from prism.expressions.types import TOKEN_TYPES
 from prism.expressions.types.reading import evaluate
-from prism.model.values import Composite, Expression, Listing, Value
+from prism.model.values import ABSENT, Absent, Composite, Expression, Listing, Value
 
-_MAX_TEXT = 2000
+MAX_TEXT = 65_536
 _COMPARED = 400
 
 #: Types whose value may be a list, and the type of an item.
@@ -27,12 +28,13 @@ ITEMS = {known.name: known.items for known in TOKEN_TYPES.values() if known.item
 def parse(text: str, type: str) -> Parsed:
     """Read ``text`` as an expression of ``type``.
 
-    Raises ``ExpressionError`` with a sentence, the position and a fix.
+    Raises ``ExpressionError`` with a sentence, the position and a fix. A text that can only be read
+    once the pieces it refers to are put in has what is wrong with it without them as ``problem``.
     """
-    if len(text) > _MAX_TEXT:
+    if len(text) > MAX_TEXT:
         raise ExpressionError(
             f"A value of {len(text)} characters is too long.",
-            fix=f"At most {_MAX_TEXT} characters are read.",
+            fix=f"At most {MAX_TEXT} characters are read.",
         )
     path = reference_of(text)
     if path:
@@ -40,7 +42,15 @@ def parse(text: str, type: str) -> Parsed:
     read = TOKEN_TYPES[type].parse
     if read is None:
         raise ExpressionError(f"A {type} is made of parts and has no single text.")
-    return read(text)
+    try:
+        return read(text)
+    except ExpressionError as error:
+        if not TOKEN_TYPES[type].inner_references:
+            raise
+        template = pieces.template(text)
+        if template is None:
+            raise
+        return Parsed(tree=template, references=template.paths, problem=error)
 
 
 def evaluate_tree(parsed: Parsed, type: str, look: Lookup) -> Plain:
@@ -61,6 +71,8 @@ def part_type(type: str, part: str) -> str:
 
 def leaves(value: Value, type: str) -> Iterator[tuple[Expression, str]]:
     """Every expression inside a value with the type it must have."""
+    if isinstance(value, Absent):
+        return
     if isinstance(value, Expression):
         yield value, type
     elif isinstance(value, Listing):
@@ -73,10 +85,16 @@ def leaves(value: Value, type: str) -> Iterator[tuple[Expression, str]]:
             yield from leaves(part, part_type(type, name))
 
 
-def check(value: Value, type: str) -> None:
-    """Raise ``ExpressionError`` unless ``value`` is whole and every expression in it parses."""
+def check(value: Value, type: str, is_piece: Callable[[str], bool] = lambda path: False) -> None:
+    """Raise ``ExpressionError`` unless ``value`` is whole and every expression in it parses.
+
+    ``is_piece`` tells whether a path names a piece, whose text is put in before an expression is
+    read.
+    """
     for expression, expected in leaves(value, type):
-        parse(expression.text, expected)
+        parsed = parse(expression.text, expected)
+        if parsed.problem is not None and not any(map(is_piece, parsed.references)):
+            raise parsed.problem
     _check_shape(value, type)
 
 
@@ -101,6 +119,8 @@ def _check_shape(value: Value, type: str) -> None:
         for name, part in value.parts:
             if not (type == "strokeStyle" and name == "dashArray"):
                 _check_shape(part, part_type(type, name))
+    elif isinstance(value, Absent):
+        return
     elif token_type.parse is None and not reference_of(value.text):
         raise ExpressionError(f"A {type} is made of parts and has no single text.")
 
@@ -119,6 +139,8 @@ def references(value: Value, type: str) -> Iterator[str]:
 
 def rewrite(value: Value, type: str, renamed: Mapping[str, str]) -> Value:
     """``value`` with references by the old paths turned to the new; all else as it was."""
+    if isinstance(value, Absent):
+        return value
     if isinstance(value, Expression):
         return Expression(_rewritten(value.text, type, renamed))
     if isinstance(value, Listing):
@@ -153,6 +175,8 @@ def nearest(path: str, known: Iterable[str]) -> str:
 
 def value_text(value: Value) -> str:
     """A value on one line, for people."""
+    if isinstance(value, Absent):
+        return "no value"
     if isinstance(value, Expression):
         return value.text
     if isinstance(value, Listing):
@@ -161,11 +185,14 @@ def value_text(value: Value) -> str:
 
 
 def encode(value: Value) -> str:
-    """A value as JSON text: a string, an array, or ``{"parts": [[name, value], …]}``."""
+    """A value as JSON text: a string, an array, ``{"parts": [[name, value], …]}``, or null where it
+    is absent."""
     return json.dumps(_plain(value), ensure_ascii=False, separators=(",", ":"))
 
 
 def _plain(value: Value) -> object:
+    if isinstance(value, Absent):
+        return None
     if isinstance(value, Expression):
         return value.text
     if isinstance(value, Listing):
@@ -180,6 +207,8 @@ def decode(text: str) -> Value:
 
 
 def _value(plain: object) -> Value:
+    if plain is None:
+        return ABSENT
     if isinstance(plain, str):
         return Expression(plain)
     if isinstance(plain, list):

@@ -18,7 +18,7 @@ from prism.expressions.syntax import reference_of
 from prism.expressions.values import ITEMS, parse, part_type
 from prism.model.document import Axis, Document, Token
 from prism.model.names import axis_names, css_names, free_name, mode_names, segment
-from prism.model.values import BASE, Composite, Condition, Expression, Listing, Value
+from prism.model.values import BASE, Absent, Composite, Condition, Expression, Listing, Value
 from prism.resolution.answers import Answer, Resolved, compose, compose_list, css_value
 from prism.resolution.compiled import strength
 from prism.resolution.current import resolver_of
@@ -111,6 +111,8 @@ class _Writer:
     # Declarations
 
     def text(self, value: Value, type: str) -> str:
+        if isinstance(value, Absent):
+            return "initial"
         if isinstance(value, Listing):
             return compose_list(type, [self.text(item, ITEMS[type]) for item in value.items])
         if not isinstance(value, Expression):

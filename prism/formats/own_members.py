@@ -186,6 +186,7 @@ def _with_values(
     """The tokens with the values that the members give under conditions."""
     names = {(axis.name, mode.name): (axis.key, mode.key) for axis in axes for mode in axis.modes}
     restored: dict[str, dict[Condition, Value]] = {}
+    pieces = {path for path, token in ordered.items() if token.type == "piece"}
     for stated in own.get("values", ()):
         token = ordered[str(stated["path"])]
         values = restored.setdefault(token.path, dict(token.values))
@@ -194,7 +195,7 @@ def _with_values(
         values.pop(condition, None)
         if stated["value"] is not None:
             value = decode(str(stated["value"]))
-            check(value, token.type)
+            check(value, token.type, pieces.__contains__)
             values[condition] = value
     return tuple(
         replace(token, values=tuple(restored[path].items())) if path in restored else token

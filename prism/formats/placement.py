@@ -13,6 +13,7 @@ from dataclasses import replace
 
 from prism.color import space
 from prism.errors import ExpressionError, PrismError
+from prism.expressions.parsed import Parsed
 from prism.expressions.types import TOKEN_TYPES
 from prism.expressions.values import leaves, parse
 from prism.formats import statements, token_values
@@ -22,7 +23,7 @@ from prism.formats.spots import Spots, slot_of
 from prism.model.document import Document, Token
 from prism.model.imported import Layer
 from prism.model.names import segment
-from prism.model.values import BASE, Condition, Expression, Value
+from prism.model.values import BASE, Absent, Condition, Expression, Value
 from prism.resolution.answers import Items, Parts, css_value
 from prism.resolution.resolver import Resolver, Theme
 
@@ -168,8 +169,10 @@ class Placement:
 
     def _plain(self, token: Token, value: Value, theme: Theme | None = None) -> Value | None:
         """``value`` with every computed part as the literal it comes to; None where broken."""
+        if isinstance(value, Absent):
+            return None
         if not any(
-            parse(leaf.text, expected).tree is not None and parse(leaf.text, expected).references
+            self._is_computed(parse(leaf.text, expected))
             for leaf, expected in leaves(value, token.type)
         ):
             return value
@@ -184,6 +187,12 @@ class Placement:
             if isinstance(value_read, Parts | Items)
             else Expression(css_value(value_read, token.type))
         )
+
+    def _is_computed(self, parsed: Parsed) -> bool:
+        """Whether other readers could not make out what an expression refers to."""
+        if parsed.tree is not None and parsed.references:
+            return True
+        return any(self.resolver.is_piece(path) for path in parsed.references)
 
     def _state(self, slot: Slot, token: Token, value: Value, theme: Theme | None = None) -> None:
         """Make a slot state ``value``: as it came where that still says the same."""

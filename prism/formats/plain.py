@@ -218,7 +218,8 @@ def _when(text: str, place: str) -> tuple[tuple[str, str], ...]:
 
 
 def _read(text: str, type: str, place: str) -> Value:
-    many = text.startswith(("[", '{"parts"')) and type not in ("string", "color")
+    many = text.startswith(("[", '{"parts"')) and type not in ("string", "color", "piece")
+    many = many or (text == "null" and type != "string")
     try:
         return decode(text) if many else Expression(text)
     except ValueError as error:
@@ -246,6 +247,8 @@ def _document(
     picks = {(axis.name, mode.name): (axis.key, mode.key) for axis in axes for mode in axis.modes}
     tokens: dict[str, Token] = {}
     places: dict[str, str] = {}
+    stated = list(stated)
+    pieces = {token.path for token in stated if token.type == "piece"}
     for token in stated:
         try:
             if token.type not in TYPES:
@@ -254,7 +257,7 @@ def _document(
                 raise PrismError(f"“{token.tier[:40]}” is not a tier.")
             check_path(token.path)
             if token.value is not None:
-                check(token.value, token.type)
+                check(token.value, token.type, pieces.__contains__)
             condition = Condition(tuple(sorted(picks[pick] for pick in token.when)))
         except PrismError as error:
             raise FormatError(error.sentence, place=token.place, fix=error.fix) from None

@@ -13,7 +13,7 @@ from prism.errors import ExpressionError, FormatError
 from prism.expressions.syntax import reference_of
 from prism.expressions.types import TOKEN_TYPES
 from prism.expressions.values import ITEMS, check, parse, part_type
-from prism.model.values import Composite, Expression, Listing, Value
+from prism.model.values import Absent, Composite, Expression, Listing, Value
 
 _POINTER = re.compile(r"#/(.+)\Z", re.DOTALL)
 
@@ -87,6 +87,8 @@ def write(value: Value, type: str) -> Any:
     """The plainest ``$value`` of the module for a value."""
     if isinstance(value, Listing):
         return [write(item, ITEMS[type]) for item in value.items]
+    if isinstance(value, Absent):
+        raise FormatError("No value cannot be stated.")
     if isinstance(value, Composite):
         return {name: _write_part(part, type, name) for name, part in value.parts}
     parsed = parse(value.text, type)

@@ -29,6 +29,7 @@ SCALAR_TYPES = (
     "strokeStyle",
     "string",
     "boolean",
+    "piece",
 )
 COMPOSITE_TYPES = ("shadow", "border", "gradient", "typography", "transition")
 TYPES = SCALAR_TYPES + COMPOSITE_TYPES

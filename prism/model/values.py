@@ -26,7 +26,14 @@ class Listing:
     items: tuple[Value, ...]
 
 
-Value = Expression | Composite | Listing
+@dataclass(frozen=True, slots=True)
+class Absent:
+    """No value at all, under a condition where another would hold: ``initial`` in CSS."""
+
+
+ABSENT = Absent()
+
+Value = Expression | Composite | Listing | Absent
 
 
 @dataclass(frozen=True, slots=True)

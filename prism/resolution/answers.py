@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from prism.color import space
+from prism.expressions.evaluation import OnPage
 from prism.expressions.parsed import Plain
 from prism.expressions.types import TOKEN_TYPES
 from prism.expressions.values import ITEMS, part_type
@@ -68,6 +69,11 @@ class Answer:
     def absent(self) -> bool:
         """Whether the token has no value here, without being broken."""
         return self.value is None and not self.broken
+
+    @property
+    def on_page(self) -> bool:
+        """Whether the color depends on the page it is used on, such as ``currentcolor``."""
+        return isinstance(self.value, OnPage)
 
     @property
     def color(self) -> space.Color | None:

@@ -105,8 +105,8 @@ def _stack(resolver: Resolver, pairing: Pairing, theme: Theme) -> tuple[tuple[Rg
         answer = resolver.resolve(key, theme)
         color = answer.color
         if color is None:
-            reason = answer.broken or f"{token.path} has no value in this theme."
-            return (), reason
+            lacks = "depends on the page" if answer.on_page else "has no value in this theme"
+            return (), answer.broken or f"{token.path} {lacks}."
         layers.append(space.rgba(color))
         if len(layers) > 1 and color.alpha >= 1:
             opaque = True

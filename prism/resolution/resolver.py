@@ -6,13 +6,15 @@ differ only elsewhere share it.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Container, Iterable, Iterator
 
 from prism.color import space
 from prism.errors import ExpressionError
-from prism.expressions.syntax import reference_of
+from prism.expressions.syntax import REFERENCE, reference_of
 from prism.expressions.values import (
     ITEMS,
+    MAX_TEXT,
     evaluate_tree,
     nearest,
     parse,
@@ -20,8 +22,8 @@ from prism.expressions.values import (
     references,
 )
 from prism.model.document import Document, Token, shown_path
-from prism.model.values import Composite, Condition, Expression, Listing, Value
-from prism.resolution.answers import Answer, Items, Parts, Resolved
+from prism.model.values import Absent, Composite, Condition, Expression, Listing, Value
+from prism.resolution.answers import Answer, Items, Parts, Resolved, css_value
 from prism.resolution.compiled import Candidate, Compiled, Hop, PassedOnError, strength
 from prism.resolution.graph import Graph, strong_components
 from prism.resolution.themes import Theme as Theme
@@ -246,7 +248,7 @@ class Resolver(ThemeSpace):
     def _evaluate(self, key: str, theme: Theme) -> Answer:
         token = self._tokens[key]
         won = self._winner(key, theme)
-        if won is None:
+        if won is None or isinstance(won.value, Absent):
             return Answer(token.type)
         try:
             value = self._value(won.value, token.type, theme)
@@ -264,6 +266,7 @@ class Resolver(ThemeSpace):
         return self._value(value, type, theme)
 
     def _value(self, value: Value, type: str, theme: Theme) -> Resolved:
+        assert not isinstance(value, Absent)
         if isinstance(value, Listing):
             return Items(tuple(self._value(item, ITEMS[type], theme) for item in value.items))
         if isinstance(value, Composite):
@@ -273,7 +276,17 @@ class Resolver(ThemeSpace):
                     for name, part in value.parts
                 )
             )
-        parsed = parse(value.text, type)
+        return self._single(value.text, type, theme)
+
+    def _single(self, text: str, type: str, theme: Theme) -> Resolved:
+        """What a text of ``type`` comes to, once the pieces it refers to are put in."""
+        parsed = parse(text, type)
+        if type == "piece" or any(self.is_piece(path) for path in parsed.references):
+            if parsed.references:
+                text = self._with_pieces(text, type, theme)
+            return text if type == "piece" else self._single(text, type, theme)
+        if parsed.problem is not None:
+            raise parsed.problem
         if parsed.reference:
             accepted = ("number", "fontWeight") if type in ("number", "fontWeight") else (type,)
             return self._look(parsed.reference, accepted, theme)
@@ -284,6 +297,27 @@ class Resolver(ThemeSpace):
             return self._look(path, types, theme)
 
         return evaluate_tree(parsed, type, look)
+
+    def is_piece(self, path: str) -> bool:
+        """Whether a path names a piece, whose text is put in where it is used."""
+        key = self._by_path.get(path)
+        return key is not None and self._tokens[key].type == "piece"
+
+    def _with_pieces(self, text: str, type: str, theme: Theme) -> str:
+        """A text with its pieces put in; a piece itself has all references put in as CSS."""
+
+        def put(match: re.Match[str]) -> str:
+            path = match[1].strip()
+            key = self._by_path.get(path)
+            if key is None or not (type == "piece" or self.is_piece(path)):
+                return match[0]
+            known = self._tokens[key].type
+            return css_value(self._look(path, (known,), theme), known)
+
+        written = REFERENCE.sub(put, text)
+        if len(written) > MAX_TEXT:
+            raise ExpressionError(f"With its pieces the value has {len(written)} characters.")
+        return written
 
     def _look(self, path: str, types: tuple[str, ...], theme: Theme) -> Resolved:
         """What a reference gives; it must be of one of ``types``."""

@@ -54,12 +54,12 @@ class LiteralTests(SimpleTestCase):
                 self.subTest(text=text, type=expected),
                 self.assertRaises(ExpressionError) as caught,
             ):
-                parse(text, expected)
+                check(Expression(text), expected)
             self.assertTrue(caught.exception.sentence.endswith("."))
 
     def test_a_very_long_text_is_refused_before_it_is_parsed(self):
         with self.assertRaisesMessage(ExpressionError, "too long"):
-            parse("a" * 5000, "color")
+            parse("a" * 70_000, "color")
 
 
 class ReferenceTests(SimpleTestCase):
@@ -118,7 +118,7 @@ class ShapeTests(SimpleTestCase):
 class ReckoningTests(SimpleTestCase):
     def said(self, text, type):
         with self.assertRaises(ExpressionError) as caught:
-            parse(text, type)
+            check(Expression(text), type)
         return caught.exception.place, caught.exception.sentence
 
     def test_errors_carry_position_and_sentence(self):

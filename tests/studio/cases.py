@@ -34,7 +34,7 @@ class RoomCase(TestCase):
         said.setdefault("revision", self.project.revision)
         return self.client.post(self.url(name), said)
 
-    def assertReads(self, page, words):
+    def assert_reads(self, page, words):
         """A page says these words, whatever the blanks between them."""
         self.assertIn(words, " ".join(page.content.decode().split()))
 

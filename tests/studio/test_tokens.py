@@ -192,7 +192,7 @@ class CellTests(TokensCase):
             self.url("tokens:room"),
             {"cell": "text.link:dark", "theme": "appearance:dark,brand:vexley"},
         )
-        self.assertReads(page, "appearance dark, brand Vexley (has a value)")
+        self.assert_reads(page, "appearance dark, brand Vexley (has a value)")
         self.store("", clear="1", **said)
         self.assertIsNone(self.text("text.link", condition))
 
@@ -226,7 +226,7 @@ class CellTests(TokensCase):
         self.client.force_login(other)
         response = self.store("coral.7", revision=revision)
         self.assertContains(response, "maren stored <code>{lamp.7}</code>", status_code=409)
-        self.assertReads(
+        self.assert_reads(
             response,
             "while you typed <code>{coral.7}</code>. Yours is not stored yet.",
         )
@@ -454,7 +454,7 @@ class AxisTests(TokensCase):
         page = self.client.get(self.url("axes:propose"), said)
         self.assertContains(page, "night, derived from light")
         self.assertContains(page, "step 8 of 11 becomes 4")
-        self.assertReads(page, "2 pairings fall short in night, 9 in light.")
+        self.assert_reads(page, "2 pairings fall short in night, 9 in light.")
         self.assertContains(page, 'fill="#323c3b"')  # surface.raised, a mix of two steps
         self.post("axes:take", **said, take=["text.main", "surface.page"])
         stored = self.stored()

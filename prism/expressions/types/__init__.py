@@ -15,6 +15,7 @@ from prism.expressions.types import (
     font_weight,
     gradient,
     number,
+    piece,
     shadow,
     string,
     stroke_style,
@@ -25,7 +26,7 @@ from prism.expressions.types.token_type import TokenType
 
 _FILES = (
     color, dimension, number, duration, font_family, font_weight, cubic_bezier, stroke_style,
-    string, boolean, shadow, border, gradient, typography, transition,
+    string, boolean, piece, shadow, border, gradient, typography, transition,
 )  # fmt: skip
 
 #: Every type by its name.

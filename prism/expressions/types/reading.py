@@ -17,6 +17,7 @@ from prism.expressions.tree import (
     Mix,
     Node,
     PageColor,
+    Template,
     references_in,
 )
 
@@ -33,6 +34,7 @@ def evaluate(tree: Node, type: str, look: evaluation.Lookup) -> Plain:
 
     A color that only a page can tell comes out as ``OnPage``, with the references put in.
     """
+    assert not isinstance(tree, Template), "pieces are put in before"
     if isinstance(tree, ColorLiteral | ColorCall | Mix | PageColor | ContrastColor):
         try:
             return evaluation.evaluate_color(tree, look)
