@@ -6,7 +6,6 @@ as the author wrote it; pairings, ramps and bindings follow by key.
 
 from __future__ import annotations
 
-import re
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import replace
 from typing import TypeVar
@@ -17,7 +16,7 @@ from prism.changes.values import check_value, refuse_broken
 from prism.errors import EditError
 from prism.expressions.values import references
 from prism.model.document import TYPES, Document, Token, shown_path
-from prism.model.names import settle_names
+from prism.model.names import is_css_name, settle_names
 
 _Item = TypeVar("_Item")
 
@@ -171,7 +170,7 @@ def describe_token(
     names = tuple(name for name in token.export_names if name[0] != "css")
     plain = export_name.strip().removeprefix("--")
     if plain:
-        if not re.fullmatch(r"[A-Za-z0-9_-]+", plain):
+        if not is_css_name(plain):
             raise EditError(
                 f"“{plain[:60]}” is not a custom property.", fix="Write a name such as --text-main."
             )

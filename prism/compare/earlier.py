@@ -1,11 +1,13 @@
 """Operations as journals hold them, in the form of today and in earlier ones.
 
-Until bindings were rows of their own, a scene's row held them as a list.
+Until bindings were rows of their own, a scene's row held them as a list. Until modes had
+selectors, their rows had none.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
 from prism.compare.diff import Operation, diff_tables
@@ -19,7 +21,11 @@ def operations_from(members: Iterable[Mapping[str, Any]]) -> list[Operation]:
 
 def _operations(operation: Operation) -> Iterator[Operation]:
     """One operation, with the list of bindings in it taken apart."""
-    if operation.kind != "scene":
+    if operation.kind == "mode" and operation.row is not None:
+        yield replace(
+            operation, row={**operation.row, "selectors": operation.row.get("selectors", [])}
+        )
+    elif operation.kind != "scene":
         yield operation
     elif operation.op == "set" and operation.field == "bindings":
         yield from _between(operation.key, operation.before, operation.after)

@@ -268,7 +268,10 @@ def _axis(tables: RowTables, key: str) -> model.Axis:
     row = dict(tables.rows["axis"][key])
     follows = row.pop("follows")
     modes = tuple(
-        model.Mode(key=full.split(" ", 1)[1], **tables.rows["mode"][full])
+        model.Mode(
+            key=full.split(" ", 1)[1],
+            **{name: _tuples(value) for name, value in tables.rows["mode"][full].items()},
+        )
         for full in tables.keys("mode", key)
     )
     return model.Axis(

@@ -42,6 +42,8 @@ def check(text: str) -> None:
 
 def fault_of(text: str) -> str:
     """Why a text cannot stand in a declaration of CSS, as a sentence; empty where it can."""
+    if "</" in text:
+        return "“</” cannot stand in a value."
     plain = REFERENCE.sub(_STAND_IN, text)
     return _fault(tinycss2.parse_component_value_list(plain), 0)
 

@@ -11,6 +11,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import product
 
+import tinycss2
+
 from prism.color import space
 from prism.errors import ExpressionError
 from prism.expressions.evaluation import css as css_tree
@@ -44,7 +46,9 @@ class _Spelling:
     root: str
 
 
-class _Writer:
+class Writer:
+    """Texts, names and rules of a document in CSS."""
+
     def __init__(self, document: Document, prefix: str, classes: bool) -> None:
         self.document = document
         self.classes = classes
@@ -65,7 +69,7 @@ class _Writer:
                 taken.add(name)
 
     def property(self, key: str) -> str:
-        return f"--{self.prefix}{self.names[key]}"
+        return escaped(f"--{self.prefix}{self.names[key]}")
 
     # Selectors
 
@@ -146,7 +150,7 @@ class _Writer:
             value, text = None, "initial"
         lines = [f"{self.property(token.key)}: {text};"]
         if token.key in self.spacing:
-            name = f"--{self.prefix}{self.spacing[token.key]}"
+            name = escaped(f"--{self.prefix}{self.spacing[token.key]}")
             lines.append(f"{name}: {self.letter_spacing(value)};")
         return lines
 
@@ -161,7 +165,7 @@ class _Writer:
         path = reference_of(value.text) if isinstance(value, Expression) else ""
         target = self.resolver.key_of(path) if path else None
         known = self.spacing.get(target) if target else None
-        return f"var(--{self.prefix}{known})" if known else "initial"
+        return f"var({escaped(f'--{self.prefix}{known}')})" if known else "initial"
 
     def mapped_answers(self, token: Token) -> dict[Theme, Answer] | None:
         """Answers by theme over the axes that matter, where a computed color had to be mapped.
@@ -260,7 +264,12 @@ def write(document: Document, *, prefix: str = "", classes: bool = False) -> str
     ``prefix`` goes before every property name; ``classes`` writes ``.zone`` and
     ``.axis-mode`` in place of ``data-`` attributes.
     """
-    return _Writer(document, prefix, classes).sheet()
+    return Writer(document, prefix, classes).sheet()
+
+
+def escaped(name: str) -> str:
+    """A name as CSS writes it."""
+    return str(tinycss2.serializer.serialize_identifier(name))
 
 
 def write_flat(
@@ -274,7 +283,7 @@ def write_flat(
     for token in document.tokens:
         answer = resolver.resolve(token.key, theme)
         if not token.private and answer.value is not None:
-            lines.append(f"  {start}{names[token.key]}: {answer.css};\n")
+            lines.append(f"  {escaped(start + names[token.key])}: {answer.css};\n")
     return f"{selector} {{\n{''.join(lines)}}}\n"
 
 
@@ -288,7 +297,7 @@ def write_slots(document: Document, bound: Mapping[str, Token]) -> str:
         if token.key not in written:
             continue
         name = f"--slot-{segment(slot)}"
-        lines.append(f"  {name}: var(--{names[token.key]});\n")
+        lines.append(f"  {name}: var({escaped(f'--{names[token.key]}')});\n")
         if token.type == "color":
             for attribute, painted in (
                 ("ink", "color"),

@@ -6,10 +6,19 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 from prism.errors import FormatError
-from prism.formats import archive, css, css_reader, palettes, plain, resolver, resolver_writer
-from prism.formats.css_values import SkippedDeclaration
+from prism.formats import (
+    archive,
+    css,
+    css_in_place,
+    palettes,
+    plain,
+    resolver,
+    resolver_writer,
+    style_sheets,
+)
 from prism.formats.layers import NewKey
 from prism.formats.recognition import kind_of
+from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.model.document import Document
 from prism.model.names import segment
 from prism.resolution.resolver import Theme
@@ -67,7 +76,7 @@ def _stem(document: Document) -> str:
 
 
 def _read_css(data: bytes, name: str, new_key: NewKey, maps: Maps | None) -> ReadFiles:
-    sheet = css_reader.read(data, name, new_key, maps)
+    sheet = style_sheets.read(data, name, new_key, maps)
     return ReadFiles(sheet.document, sheet.skipped)
 
 
@@ -81,6 +90,10 @@ def _css(document: Document, theme: Theme) -> Written:
 
 def _css_classes(document: Document, theme: Theme) -> Written:
     return Written({f"{_stem(document)}.css": css.write(document, classes=True)})
+
+
+def _css_in_place(document: Document, theme: Theme) -> Written:
+    return Written({f"{_stem(document)}.css": css_in_place.write(document)})
 
 
 def _flat_css(document: Document, theme: Theme) -> Written:
@@ -131,6 +144,13 @@ TARGETS: tuple[Target, ...] = (
     ),
     Target("css-classes", "CSS, class names", "the same with classes", _CSS, _css_classes),
     Target("flat-css", "CSS, this theme", "resolved values in one rule", _CSS, _flat_css, "one"),
+    Target(
+        "css-in-place",
+        "CSS, in place",
+        "the names, selectors and values of the style sheet it came from",
+        _CSS,
+        _css_in_place,
+    ),
     Target(
         "design-tokens",
         "Design Tokens",

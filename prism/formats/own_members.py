@@ -27,6 +27,7 @@ _KEY = re.compile(r"\S{1,200}\Z")
 Keys = Mapping[tuple[str, str], tuple[str, str]]
 _AXIS_FIELDS = ("key", "description")
 _MODE_FIELDS = ("key", "description", "color_scheme")
+_MOST_SELECTORS = 40
 
 
 def state(document: Document, read: Document) -> dict[str, Any]:
@@ -71,6 +72,7 @@ def _axis_state(axis: Axis) -> dict[str, Any]:
         {"name": mode.name, "key": mode.key}
         | ({"description": mode.description} if mode.description else {})
         | ({"color_scheme": mode.color_scheme} if mode.color_scheme else {})
+        | ({"selectors": list(mode.selectors)} if mode.selectors else {})
         for mode in axis.modes
     ]
     if axis.follows is not None:
@@ -242,9 +244,11 @@ def _axes(
         modes: list[Mode] = []
         for mode in axis.modes:
             mode_stated = modes_said.get(mode.name, {})
-            new = replace(
-                mode, **{n: str(mode_stated[n]) for n in _MODE_FIELDS if n in mode_stated}
-            )
+            texts: dict[str, Any] = {
+                n: str(mode_stated[n]) for n in _MODE_FIELDS if n in mode_stated
+            }
+            selectors = list(mode_stated.get("selectors", ()))[:_MOST_SELECTORS]
+            new = replace(mode, **texts, selectors=tuple(str(part) for part in selectors))
             modes.append(new)
             moved[axis.key, mode.key] = (fields.get("key", axis.key), new.key)
         default = moved[axis.key, axis.default][1]

@@ -37,12 +37,14 @@ TYPES = SCALAR_TYPES + COMPOSITE_TYPES
 
 @dataclass(frozen=True, slots=True)
 class Mode:
-    """One variant along an axis. ``color_scheme`` is ``light``, ``dark`` or empty."""
+    """One variant along an axis. ``color_scheme`` is ``light``, ``dark`` or empty; ``selectors`` are
+    those that ask for the mode in a style sheet it came from."""
 
     key: str
     name: str
     description: str = ""
     color_scheme: str = ""
+    selectors: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

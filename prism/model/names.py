@@ -9,7 +9,7 @@ from prism.model.document import Document, Token, shown_path
 from prism.model.values import Condition
 
 _OTHER = re.compile(r"[^a-z0-9_]+")
-_VALID = re.compile(r"[A-Za-z0-9_-]{1,200}\Z")
+_VALID = re.compile(r"[^\s\x00-\x1f\x7f<\ud800-\udfff]{1,200}\Z")
 
 
 def segment(text: str) -> str:
@@ -21,6 +21,12 @@ def segment(text: str) -> str:
 def derived_name(path: str) -> str:
     """The custom property name of a path, without its two dashes."""
     return "-".join(segment(part) for part in shown_path(path).split("."))
+
+
+def is_css_name(name: str) -> bool:
+    """Whether a custom property can be called like this, after its two dashes; what CSS does not
+    allow as it stands is escaped where it is written."""
+    return _VALID.match(name) is not None
 
 
 def own_name(token: Token) -> str:

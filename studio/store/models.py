@@ -128,6 +128,7 @@ class Mode(Row):
     name = models.CharField(max_length=200)
     description = models.TextField(blank=True)
     color_scheme = models.CharField(max_length=10, blank=True)
+    selectors = models.TextField(default="[]")
 
     class Meta(Row.Meta):
         constraints = _unique("mode_key")

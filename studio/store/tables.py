@@ -48,7 +48,12 @@ MAPPINGS = {
     "axis": Mapping(
         models.Axis, ("name", "description", "default", "follows"), frozenset({"follows"})
     ),
-    "mode": Mapping(models.Mode, ("name", "description", "color_scheme"), parent="axis"),
+    "mode": Mapping(
+        models.Mode,
+        ("name", "description", "color_scheme", "selectors"),
+        frozenset({"selectors"}),
+        parent="axis",
+    ),
     "token": Mapping(
         models.Token,
         (

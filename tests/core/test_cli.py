@@ -209,11 +209,11 @@ class CliTests(SimpleTestCase):
         self.assertIn("rename-token\ttoken path\t", self.run_cli("commands").stdout)
 
     def test_maps_give_selectors_a_meaning(self):
-        path = self.file("x.css", ":root { --a: #111 } .night { --a: #222 }")
+        path = self.file("x.css", ":root { --a: #111 } .gloom { --a: #222 }")
         plain = self.run_cli("resolve", path, "--json")
-        self.assertIn("the class .night names no mode", plain.stderr)
+        self.assertIn("the class .gloom names no mode", plain.stderr)
         self.assertEqual(len(json.loads(plain.stdout)["themes"]), 1)
-        mapped = self.run_cli("resolve", path, "--json", "--map", ".night=sky:night")
+        mapped = self.run_cli("resolve", path, "--json", "--map", ".gloom=sky:night")
         self.assertEqual(json.loads(mapped.stdout)["themes"][1]["theme"], {"sky": "night"})
         self.assertEqual(self.run_cli("resolve", path, "--map", "nothing").exit_code, 2)
 

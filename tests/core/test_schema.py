@@ -36,7 +36,7 @@ def full():
         deprecated="later", extensions='{"a": 1}', extends_from="ink",
     )  # fmt: skip
     look = axis("look", "light", "night")
-    night = replace(look.modes[1], description="late", color_scheme="dark")
+    night = replace(look.modes[1], description="late", color_scheme="dark", selectors=(".night",))
     look = replace(look, modes=(look.modes[0], night), description="How light it is")
     return replace(
         document(base, odd, axes=(look,)),

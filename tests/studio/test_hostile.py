@@ -12,7 +12,7 @@ from PIL import Image
 from bench.hostile import send
 from bench.mutations import sources
 from prism.errors import FormatError
-from prism.formats import archive, css_reader, files, plain
+from prism.formats import archive, files, plain, style_sheets
 from prism.palette import pictures
 from studio.numbers import whole
 from studio.store import projects as store
@@ -174,8 +174,8 @@ class LimitTests(SimpleTestCase):
             ":root { --a: " + "calc(" * 400 + "1px" + ")" * 400 + " }",
             "@media all {" * 300,
         ):
-            with self.assertRaisesMessage(FormatError, "nested deeper than 100 levels"):
-                css_reader.read(text.encode(), "x.css", counter_keys())
+            with self.assertRaisesMessage(FormatError, "nested deeper than 200 levels"):
+                style_sheets.read(text.encode(), "x.css", counter_keys())
 
     def test_formulas_are_guarded_in_csv_and_come_back(self):
         texts = ("=1+1", "+1", "-2", "@x", "'=1", "''@", "plain", "-4px", "'quoted'")

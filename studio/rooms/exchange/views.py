@@ -19,7 +19,7 @@ from prism.edits.imports import ImportDocument
 from prism.errors import PrismError
 from prism.formats import archive
 from prism.formats import files as formats
-from prism.formats.css_values import SkippedDeclaration
+from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.model.document import Document
 from studio.accounts.permissions import may, requires
 from studio.rooms import page, writing

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from typing import Any
 
 import tinycss2
@@ -59,13 +59,6 @@ def trim(tokens: Iterable[Any]) -> list[Any]:
     return kept
 
 
-def alias_of(tokens: list[Any]) -> str | None:
-    """The property where the whole value is one ``var()``."""
-    if len(tokens) == 1 and tokens[0].type == "function" and tokens[0].lower_name == "var":
-        return str(tinycss2.serialize(comma_parts(tokens[0].arguments)[0])).strip()
-    return None
-
-
 def deeper_than(nodes: Iterable[Any], most: int) -> bool:
     """Whether rules, blocks or functions lie in one another more than ``most`` levels deep."""
     level = list(nodes)
@@ -80,25 +73,3 @@ def deeper_than(nodes: Iterable[Any], most: int) -> bool:
             return False
         level = inner
     return True
-
-
-def variables(tokens: Iterable[Any]) -> Iterator[str]:
-    """Every property that a value refers to."""
-    for token in tokens:
-        if token.type == "function":
-            if token.lower_name == "var":
-                yield tinycss2.serialize(comma_parts(token.arguments)[0]).strip()
-            yield from variables(token.arguments)
-        elif token.type == "() block":
-            yield from variables(token.content)
-
-
-def holds_function(tokens: Iterable[Any], function: str) -> bool:
-    return any(
-        (
-            token.type == "function"
-            and (token.lower_name == function or holds_function(token.arguments, function))
-        )
-        or (token.type == "() block" and holds_function(token.content, function))
-        for token in tokens
-    )

@@ -1,0 +1,7 @@
+"""Style sheets in: read as a browser reads them."""
+
+from __future__ import annotations
+
+from prism.formats.style_sheets.reader import read
+
+__all__ = ["read"]

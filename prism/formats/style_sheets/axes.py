@@ -1,0 +1,410 @@
+"""Axes out of what a style sheet tests: attributes, classes and preferences that mean the same are
+spellings of one axis.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
+
+import tinycss2
+
+from prism.errors import FormatError
+from prism.formats.css import FEATURES
+from prism.formats.layers import NewKey
+from prism.formats.style_sheets.cascade import SCHEME, Sheet
+from prism.formats.style_sheets.page import Carrier, Page, Test
+from prism.model import lexicon
+from prism.model.document import Axis, Follows, Mode
+from prism.model.storable import MAX_NAME
+
+MOST_AXES = 16
+#: The attribute of parts of a page that have modes of their own, in style sheets written here.
+ZONE = "data-zone"
+MOST_MODES = 400
+_PREFERENCES = {"prefers-color-scheme": "appearance", "prefers-contrast": "contrast"}
+#: Words of a class beside the mode it names, such as ``theme`` in ``theme-dark``.
+_AROUND = frozenset(("theme", "mode", "scheme", "color", "colors", "is", "t"))
+_WORDS = re.compile(r"[-_:\s]+")
+#: Words that tell of an attribute that it asks for a theme.
+_THEMES = frozenset(("theme", "mode", "scheme", "brand", "appearance", "contrast", "density"))
+Facts = Mapping[Carrier, str]
+
+
+@dataclass(frozen=True, slots=True)
+class Spelling:
+    """One way to ask for a mode: what then holds of the page."""
+
+    carrier: Carrier
+    value: str
+
+    @property
+    def facts(self) -> Facts:
+        """What holds of a page that asks for the mode like this."""
+        return {self.carrier: self.value}
+
+
+@dataclass
+class AxisOfSheet:
+    """An axis in the making: modes by name with their spellings, the first one counts."""
+
+    name: str
+    modes: dict[str, list[Spelling]] = field(default_factory=dict)
+    default: str = ""
+    #: Whether an unmarked page is in the default mode.
+    bare: bool = True
+
+    def facts(self, mode: str) -> Facts:
+        """What holds of a page in a mode; nothing for a mode that no spelling asks for."""
+        spellings = self.modes[mode]
+        return spellings[0].facts if spellings else {}
+
+
+def read(sheet: Sheet, light_dark: bool) -> list[AxisOfSheet]:
+    """The axes that the declarations of a sheet ask for, weaker ones first.
+
+    ``light_dark`` tells that some value is ``light-dark()``. Raises ``FormatError`` for more axes
+    than a document has.
+    """
+    builder = _Builder(sheet)
+    axes = builder.axes(light_dark)
+    if len(axes) > MOST_AXES:
+        names = ", ".join(axis.name for axis in axes[:MOST_AXES])
+        raise FormatError(
+            f"The style sheet asks for {len(axes)} axes; at most {MOST_AXES} are read.",
+            fix=f"The first are {names}. Leave out what is no theme.",
+        )
+    return axes
+
+
+def strangers(sheet: Sheet) -> dict[Carrier, str]:
+    """What a sheet tests that is no mode of the page, with the reason."""
+    builder = _Builder(sheet)
+    reasons: dict[Carrier, str] = {}
+    for kind, name in builder.values:
+        if kind == "class" and not builder.mode_of_class(name):
+            reasons[kind, name] = f"the class .{name} names no mode; map it to one"
+        elif kind == "attribute" and not builder.is_of_the_page(name):
+            reasons[kind, name] = f"the attribute {name} speaks of a part of the page"
+    return reasons
+
+
+class _Builder:
+    def __init__(self, sheet: Sheet) -> None:
+        self.sheet = sheet
+        self.properties: dict[Carrier, list[str]] = {}
+        self.values: dict[Carrier, dict[str, None]] = {}
+        self._mode_names: set[str] = set()
+        for name in sheet.declarations:
+            for test in sheet.tests(name):
+                self._know(test, name)
+
+    def _know(self, test: Test, name: str) -> None:
+        names = self.properties.setdefault(test.carrier, [])
+        if not names or names[-1] != name:
+            names.append(name)
+        values = self.values.setdefault(test.carrier, {})
+        if test.kind == "media" and test.negated:
+            others = [value for value in FEATURES.get(test.name, ()) if value != test.value]
+            values.update(dict.fromkeys(others))
+        elif test.kind != "attribute" or test.operator != "present":
+            values[test.value] = None
+
+    def axes(self, light_dark: bool) -> list[AxisOfSheet]:
+        """All axes, with like ones joined, their default modes and free names."""
+        candidates = [*self._of_classes(), *self._of_attributes(), *self._of_media()]
+        candidates += self._mapped()
+        joined: list[AxisOfSheet] = []
+        for candidate in candidates:
+            home = next((axis for axis in joined if self._alike(axis, candidate)), None)
+            if home is None:
+                joined.append(candidate)
+                continue
+            for mode, spellings in candidate.modes.items():
+                home.modes.setdefault(mode, []).extend(spellings)
+            if home.name == "appearance":
+                home.name = candidate.name
+        if light_dark:
+            self._for_light_dark(joined)
+        for axis in joined:
+            self._settle_default(axis)
+        _name_apart(joined)
+        return [axis for axis in joined if axis.modes]
+
+    def is_of_the_page(self, attribute: str) -> bool:
+        """Whether an attribute asks for a mode of the page rather than speaks of some part: it
+        stands on the root, is called like a theme, or changes what the page has too."""
+        if attribute == ZONE:
+            return False
+        carrier: Carrier = ("attribute", attribute)
+        ways = [
+            way
+            for name in self.properties.get(carrier, ())
+            for declaration in self.sheet.declarations[name]
+            for way in declaration.ways
+            if any(test.carrier == carrier for test in way.tests)
+        ]
+        if any(not way.loose for way in ways):
+            return True
+        if set(_WORDS.split(attribute.lower())) & _THEMES:
+            return True
+        if not attribute.startswith("data-"):
+            return False
+        if any(value.lower() in lexicon.DARK | lexicon.LIGHT for value in self.values[carrier]):
+            return True
+        return any(
+            not way.tests
+            for name in self.properties.get(carrier, ())
+            for declaration in self.sheet.declarations[name]
+            for way in declaration.ways
+        )
+
+    # Candidates
+
+    def _of_attributes(self) -> Iterator[AxisOfSheet]:
+        for (kind, name), values in self.values.items():
+            if kind != "attribute":
+                continue
+            modes = [value for value in values if value.strip()][:MOST_MODES] or ["on"]
+            axis = AxisOfSheet(_cut(name.removeprefix("data-") or name))
+            for value in modes:
+                fact = "" if modes == ["on"] and not values else value
+                axis.modes[_cut(value)] = [Spelling(("attribute", name), fact)]
+            yield axis
+
+    def _of_classes(self) -> Iterator[AxisOfSheet]:
+        """One axis of all classes that name a mode; others are dropped by their carriers."""
+        axis = AxisOfSheet("appearance")
+        for kind, name in self.values:
+            if kind == "class" and (mode := self.mode_of_class(name)):
+                axis.modes.setdefault(mode, []).append(Spelling(("class", name), ""))
+        if axis.modes:
+            if not {*axis.modes} & (lexicon.DARK | lexicon.LIGHT):
+                axis.name = "theme"
+            yield axis
+
+    def _of_media(self) -> Iterator[AxisOfSheet]:
+        for (kind, feature), values in self.values.items():
+            if kind == "media":
+                name = _PREFERENCES.get(feature, feature.removeprefix("prefers-"))
+                modes = {value: [Spelling(("media", feature), value)] for value in values}
+                yield AxisOfSheet(name, dict(modes))
+
+    def _mapped(self) -> Iterator[AxisOfSheet]:
+        for (kind, name), values in self.values.items():
+            if kind == "mapped":
+                spelled = {value: [Spelling(("mapped", name), value)] for value in values}
+                yield AxisOfSheet(name, dict(spelled))
+
+    def mode_of_class(self, name: str) -> str:
+        """The mode that a class names as a whole; empty for a class that names none."""
+        if not self._mode_names:
+            self._mode_names = {*lexicon.DARK, *lexicon.LIGHT}
+            for (kind, attribute), values in self.values.items():
+                if kind == "attribute" and self.is_of_the_page(attribute):
+                    self._mode_names |= {value.lower() for value in values}
+        if name.lower() in self._mode_names:
+            return name.lower()
+        words = _WORDS.split(name.lower())
+        modes = [word for word in words if word in lexicon.DARK | lexicon.LIGHT]
+        others = [word for word in words if word not in _AROUND and word not in modes]
+        known = len(others) < len(words) - len(modes) and len(others) <= 1
+        return modes[0] if len(modes) == 1 and known else ""
+
+    # Joining
+
+    def _alike(self, axis: AxisOfSheet, other: AxisOfSheet) -> bool:
+        """Whether two axes mean the same: they share a mode, and say the same in it."""
+        if axis.name == other.name and all(
+            spelling.carrier[0] == "mapped"
+            for spellings in (*axis.modes.values(), *other.modes.values())
+            for spelling in spellings
+        ):
+            return True
+        shared = [mode for mode in other.modes if mode in axis.modes]
+        if not shared:
+            return False
+        names = self._names(axis) | self._names(other)
+        for mode in shared:
+            first, second = Page(axis.facts(mode)), Page(other.facts(mode))
+            if any(not self._same(name, first, second) for name in names):
+                return False
+        # What is asked for outright must count, whatever the other one says.
+        weak = [(mode, page) for mode in other.modes for page in [Page(other.facts(mode))]]
+        for mode in axis.modes:
+            for _, page in weak if _is_media(other) else []:
+                both = page.with_facts(axis.facts(mode))
+                if any(not self._same(name, both, Page(axis.facts(mode))) for name in names):
+                    return False
+        return True
+
+    def _names(self, axis: AxisOfSheet) -> set[str]:
+        carriers = {s.carrier for spellings in axis.modes.values() for s in spellings}
+        return {
+            name
+            for carrier in carriers
+            for name in self.properties.get(carrier, ())
+            if name != SCHEME
+        }
+
+    def _same(self, name: str, first: Page, second: Page) -> bool:
+        """Whether a property has the same text on two pages."""
+        one, other = self.sheet.winner(name, first), self.sheet.winner(name, second)
+        return one is other or (
+            one is not None and other is not None and _text(one) == _text(other)
+        )
+
+    # Defaults
+
+    def _settle_default(self, axis: AxisOfSheet) -> None:
+        """The mode that an unmarked page is in; a mode of its own where it is in none of them."""
+        names, bare = self._names(axis) or {SCHEME}, Page()
+        absent = all(self.sheet.winner(name, bare) is None for name in names)
+        if absent and (len(axis.modes) > 1 or not self._has_base()) and names != {SCHEME}:
+            axis.bare = False
+            axis.default = next(
+                (mode for mode in axis.modes if self._says_something(axis, mode, names)),
+                next(iter(axis.modes)),
+            )
+            return
+        for mode in sorted(axis.modes, key=lambda mode: mode not in lexicon.LIGHT):
+            page = Page(axis.facts(mode))
+            if all(self._same(name, bare, page) for name in names):
+                axis.default = mode
+                return
+        free = ["standard", "default", "none", "unmarked"]
+        if lexicon.DARK & {*axis.modes}:
+            free.insert(0, "light")
+        axis.default = next(name for name in free if name not in axis.modes)
+        axis.modes = {axis.default: [], **axis.modes}
+
+    def _has_base(self) -> bool:
+        """Whether anything is declared for a page without a mark."""
+        return any(
+            not way.tests
+            for name, declarations in self.sheet.declarations.items()
+            for declaration in declarations
+            for way in declaration.ways
+            if name != SCHEME
+        )
+
+    def _says_something(self, axis: AxisOfSheet, mode: str, names: Iterable[str]) -> bool:
+        page = Page(axis.facts(mode))
+        return any(self.sheet.winner(name, page) is not None for name in names)
+
+    def _for_light_dark(self, axes: list[AxisOfSheet]) -> None:
+        """See to it that some axis tells light from dark, as ``light-dark()`` asks."""
+        schemes = {scheme_of(self.sheet, Page())}
+        schemes |= {
+            scheme_of(self.sheet, Page(axis.facts(mode))) for axis in axes for mode in axis.modes
+        }
+        system: Carrier = ("media", "prefers-color-scheme")
+        if "system" in schemes:
+            axis = next(
+                (axis for axis in axes if any(s.carrier == system for s in _spellings(axis))), None
+            )
+            if axis is None:
+                axis = next((axis for axis in axes if lexicon.DARK & {*axis.modes}), None)
+            if axis is None:
+                axis = AxisOfSheet("appearance")
+                axes.append(axis)
+            for mode in ("light", "dark"):
+                spellings = axis.modes.setdefault(mode, [])
+                if all(spelling.carrier != system for spelling in spellings):
+                    spellings.append(Spelling(system, mode))
+        elif len(schemes) == 1:
+            scheme: Carrier = ("scheme", SCHEME)
+            modes = {mode: [Spelling(scheme, mode)] for mode in ("light", "dark")}
+            axes.append(AxisOfSheet("appearance", dict(modes)))
+
+
+def _is_media(axis: AxisOfSheet) -> bool:
+    return all(spelling.carrier[0] == "media" for spelling in _spellings(axis))
+
+
+def _spellings(axis: AxisOfSheet) -> Iterator[Spelling]:
+    for spellings in axis.modes.values():
+        yield from spellings
+
+
+def _text(declaration: object) -> str:
+    return str(tinycss2.serialize(getattr(declaration, "tokens", ())))
+
+
+def _cut(name: str) -> str:
+    return name.strip()[:MAX_NAME] or "unnamed"
+
+
+def _name_apart(axes: Iterable[AxisOfSheet]) -> None:
+    taken: set[str] = {"zone"}
+    for axis in axes:
+        name, number = axis.name, 2
+        while name in taken:
+            name, number = f"{axis.name}-{number}", number + 1
+        axis.name = name
+        taken.add(name)
+
+
+def scheme_of(sheet: Sheet, page: Page) -> str:
+    """The color scheme of a page: ``light``, ``dark``, or ``system`` where both may be."""
+    forced = page.facts.get(("scheme", SCHEME))
+    if forced:
+        return forced
+    winner = sheet.winner(SCHEME, page)
+    words = _text(winner).lower().split() if winner else []
+    if {"light", "dark"} <= {*words}:
+        return page.facts.get(("media", "prefers-color-scheme"), "system")
+    return "dark" if "dark" in words else "light"
+
+
+def build(axes: Iterable[AxisOfSheet], sheet: Sheet, new_key: NewKey) -> tuple[Axis, ...]:
+    """The axes of the document; the names of modes are their keys."""
+    return tuple(_axis(axis, sheet, new_key()) for axis in axes)
+
+
+def _axis(axis: AxisOfSheet, sheet: Sheet, key: str) -> Axis:
+    follows: dict[str, dict[str, str]] = {}
+    modes = []
+    keys = {
+        name: f"m{place}" if not _is_key(name) else name for place, name in enumerate(axis.modes)
+    }
+    for name, spellings in axis.modes.items():
+        scheme = scheme_of(sheet, Page(axis.facts(name)))
+        told = any(d for d in sheet.declarations.get(SCHEME, ())) or _of_scheme(spellings)
+        selectors = tuple(
+            text for spelling in spellings if (text := selector_of(spelling)) is not None
+        )
+        for spelling in spellings:
+            kind, feature = spelling.carrier
+            if kind == "media" and feature in FEATURES:
+                follows.setdefault(feature, {})[spelling.value] = keys[name]
+        color_scheme = scheme if told and scheme in ("light", "dark") else ""
+        modes.append(Mode(keys[name], name, color_scheme=color_scheme, selectors=selectors))
+    feature = next(iter(follows), "")
+    return Axis(
+        key,
+        axis.name,
+        tuple(modes),
+        keys[axis.default],
+        follows=Follows(feature, tuple(follows[feature].items())) if feature else None,
+    )
+
+
+def _of_scheme(spellings: Iterable[Spelling]) -> bool:
+    return any(spelling.carrier[0] == "scheme" for spelling in spellings)
+
+
+def _is_key(name: str) -> bool:
+    return re.fullmatch(r"[!-~]{1,200}", name) is not None
+
+
+def selector_of(spelling: Spelling) -> str | None:
+    """The selector that asks for a mode; None where no selector does."""
+    kind, name = spelling.carrier
+    if kind == "attribute":
+        value = tinycss2.serializer.serialize_string_value(spelling.value)
+        return f'[{tinycss2.serializer.serialize_identifier(name)}="{value}"]'
+    if kind == "class":
+        return "." + str(tinycss2.serializer.serialize_identifier(name))
+    return None

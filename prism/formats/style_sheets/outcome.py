@@ -1,0 +1,41 @@
+"""What a style sheet came to: its tokens, and what was skipped."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import tinycss2
+
+from prism.formats.style_sheets.tokens import (
+    font_families,
+)
+from prism.model.document import Document
+from prism.model.values import Expression, Listing, Value
+
+
+@dataclass(frozen=True, slots=True)
+class SkippedDeclaration:
+    """A declaration that did not become a token's value, why, and in which line it stands."""
+
+    name: str
+    selector: str
+    reason: str
+    line: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class StyleSheet:
+    """The document a style sheet came to, and what was skipped."""
+
+    document: Document
+    skipped: tuple[SkippedDeclaration, ...]
+
+
+def value_of(text: str, type: str) -> Value:
+    """The value that the text of a property of a type means."""
+    if type == "fontFamily" and not text.startswith("{"):
+        return Listing(tuple(Expression(name) for name in font_families(text) or ()))
+    if type == "string" and not text.startswith("{"):
+        token = tinycss2.parse_one_component_value(text)
+        return Expression(str(token.value))
+    return Expression(text)

@@ -1,0 +1,261 @@
+"""A style sheet as a document: its custom properties in every mode it knows.
+
+The cascade decides which declaration counts on which page; the texts of all pages become the
+fewest conditions that give them again.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
+from prism.errors import ExpressionError, FormatError
+from prism.expressions.syntax import REFERENCE
+from prism.expressions.tiers import with_tiers
+from prism.formats.layers import NewKey
+from prism.formats.style_sheets import axes as axes_of_sheets
+from prism.formats.style_sheets import cascade
+from prism.formats.style_sheets.axes import AxisOfSheet
+from prism.formats.style_sheets.cascade import MAX_BYTES, SCHEME, Declaration, Sheet
+from prism.formats.style_sheets.outcome import SkippedDeclaration, StyleSheet, value_of
+from prism.formats.style_sheets.page import Carrier, Tests
+from prism.formats.style_sheets.types import Types, in_order
+from prism.formats.style_sheets.values import (
+    MOST_THEMES,
+    Picks,
+    Text,
+    Values,
+    holds,
+    keyword,
+    variables,
+)
+from prism.formats.wholeness import whole
+from prism.model.document import Axis, Document, Token
+from prism.model.names import derived_name, free_name, settle_names
+from prism.model.values import ABSENT, Condition, Value
+from prism.resolution.compiled import strength
+
+MAX_PROPERTIES = 50_000
+#: The texts of a property by what is picked beside the default modes.
+Texts = Mapping[Picks, Text]
+
+
+def read(
+    data: bytes,
+    file: str,
+    new_key: NewKey,
+    maps: Mapping[str, tuple[str, str]] | None = None,
+    imports: Mapping[str, bytes] | None = None,
+) -> StyleSheet:
+    """The custom properties of a style sheet as a document.
+
+    ``maps`` names axis and mode for selectors that do not say it themselves, ``imports`` are the
+    files that ``@import`` may name. Raises ``FormatError`` for a file that is no style sheet.
+    """
+    texts = {name: _decoded(other, name) for name, other in (imports or {}).items()}
+    sheet = cascade.read(_decoded(data, file), file, maps or {}, texts)
+    return _Reader(sheet, file, new_key).read()
+
+
+def _decoded(data: bytes, file: str) -> str:
+    if len(data) > MAX_BYTES:
+        raise FormatError(f"The file has more than {MAX_BYTES // 2**20} MB.", place=file)
+    try:
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise FormatError("The file is not UTF-8 text.", place=file) from None
+
+
+class _Reader:
+    def __init__(self, sheet: Sheet, file: str, new_key: NewKey) -> None:
+        self.sheet = sheet
+        self.file = file
+        self.new_key = new_key
+
+    def read(self) -> StyleSheet:
+        self._drop_strangers()
+        names = [name for name in self.sheet.declarations if name != SCHEME]
+        names += [name for name in self.sheet.initial if name not in self.sheet.declarations]
+        if not names:
+            raise FormatError(
+                "The style sheet declares no custom property on the page.",
+                place=self.file,
+                fix="Properties begin with two dashes; map other selectors to modes.",
+            )
+        if len(names) > MAX_PROPERTIES:
+            raise FormatError(
+                f"The style sheet has {len(names)} properties; {MAX_PROPERTIES} are read at most.",
+                place=self.file,
+            )
+        light_dark = any(
+            holds(declaration.tokens, "light-dark")
+            for declarations in self.sheet.declarations.values()
+            for declaration in declarations
+        )
+        found_axes = self._axes(light_dark)
+        self.values = Values(self.sheet, found_axes)
+        self.values.paths = _paths(names)
+        document_axes = axes_of_sheets.build(found_axes, self.sheet, self.new_key)
+        tokens = self._tokens(names, found_axes, document_axes)
+        document = Document(
+            name=self.file.rsplit("/", 1)[-1].removesuffix(".css"),
+            axes=document_axes,
+            tokens=with_tiers(tokens),
+        )
+        places = {token.path: f"{self.file}, --{token.path}" for token in document.tokens}
+        return StyleSheet(whole(settle_names(document), places), tuple(self.sheet.skipped))
+
+    def _axes(self, light_dark: bool) -> list[AxisOfSheet]:
+        try:
+            return axes_of_sheets.read(self.sheet, light_dark)
+        except FormatError as error:
+            raise error.at(self.file) from None
+
+    def _drop_strangers(self) -> None:
+        """Skip what asks for a class or an attribute that is no mode of the page."""
+        reasons = axes_of_sheets.strangers(self.sheet)
+        for name, declarations in list(self.sheet.declarations.items()):
+            kept = []
+            for declaration in declarations:
+                found = [_reason(way.tests, reasons) for way in declaration.ways]
+                ways = [way for way, why in zip(declaration.ways, found, strict=True) if not why]
+                if ways:
+                    kept.append(replace(declaration, ways=tuple(ways)))
+                elif name != SCHEME:
+                    self._skip(declaration, next(why for why in found if why))
+            if kept:
+                self.sheet.declarations[name] = kept
+            else:
+                del self.sheet.declarations[name]
+
+    def _skip(self, declaration: Declaration, reason: str) -> None:
+        self.sheet.skipped.append(
+            SkippedDeclaration(declaration.name, declaration.selector, reason, declaration.line)
+        )
+
+    # Tokens
+
+    def _tokens(
+        self, names: Sequence[str], axes: Sequence[AxisOfSheet], document_axes: Sequence[Axis]
+    ) -> tuple[Token, ...]:
+        texts = self._all_texts(names)
+        types = Types()
+        made: dict[str, Token] = {}
+        keys = {
+            (axis.name, mode): (built.key, built.modes[place].key)
+            for axis, built in zip(axes, document_axes, strict=True)
+            for place, mode in enumerate(axis.modes)
+        }
+        positions = {axis.key: place for place, axis in enumerate(document_axes)}
+        targets = {
+            name: [v for d in self.sheet.declarations.get(name, ()) for v in variables(d.tokens)]
+            for name in names
+        }
+        for name in in_order(names, lambda name: targets.get(name, ())):
+            if name not in texts:
+                continue
+            token = self._token(name, texts[name], types, keys, positions)
+            if token is not None:
+                made[name] = token
+        return tuple(made[name] for name in names if name in made)
+
+    def _all_texts(self, names: Sequence[str]) -> dict[str, Texts]:
+        """The texts of every property, by what is picked; those of none are skipped and listed."""
+        texts: dict[str, Texts] = {}
+        for name in names:
+            places = self.values.axes_for(name)
+            if self.values.count(places) > MOST_THEMES:
+                self._skip(self.sheet.declarations[name][0], "depends on too many axes at once")
+                continue
+            found: Texts = (
+                {
+                    picks: self.values.text(name, theme)
+                    for picks, theme in self.values.themes(places)
+                }
+                if places
+                else {(): self.values.text(name, self.values.defaults)}
+            )
+            for missing in dict.fromkeys(t.missing for t in found.values() if t.missing):
+                declaration = next(t.declaration for t in found.values() if t.missing == missing)
+                if declaration is not None:
+                    self._skip(declaration, f"needs {missing}, which is not there")
+            if any(t.text is not None for t in found.values()) or self._is_initial(name):
+                texts[name] = found
+            elif not any(t.missing for t in found.values()) and name in self.sheet.declarations:
+                self._skip(self.sheet.declarations[name][0], "holds in no mode of the page")
+        return texts
+
+    def _is_initial(self, name: str) -> bool:
+        """Whether a property says nothing but that it has no value, which others may ask for."""
+        declarations = self.sheet.declarations.get(name, ())
+        return bool(declarations) and all(map(keyword, declarations))
+
+    def _token(
+        self,
+        name: str,
+        texts: Texts,
+        types: Types,
+        keys: Mapping[tuple[str, str], tuple[str, str]],
+        positions: Mapping[str, int],
+    ) -> Token | None:
+        path = self.values.paths[name]
+        distinct = list(dict.fromkeys(t.text for t in texts.values() if t.text is not None))
+        try:
+            kind = types.settle(path, distinct)
+        except ExpressionError as error:
+            declaration = next((t.declaration for t in texts.values() if t.declaration), None)
+            if declaration is not None:
+                self._skip(declaration, error.sentence[:1].lower() + error.sentence[1:].rstrip("."))
+            return None
+        lost = {t for t in distinct if not self._reachable(t, types)}
+        if lost:
+            declaration = next(t.declaration for t in texts.values() if t.text in lost)
+            if declaration is not None:
+                self._skip(declaration, "needs a property that was skipped")
+            del types.known[path]
+            return None
+        values: dict[Condition, Value] = {}
+        for picks, text in texts.items():
+            condition = Condition(tuple(sorted(keys[pick] for pick in picks)))
+            value = ABSENT if text.text is None else value_of(text.text, kind)
+            if value != (_strongest(values, condition, positions) or ABSENT):
+                values[condition] = value
+        token = Token(self.new_key(), path, kind, "raw", tuple(values.items()))
+        if derived_name(path) != name[2:]:
+            token = replace(token, export_names=(("css", name[2:]),))
+        return token
+
+    def _reachable(self, text: str, types: Types) -> bool:
+        return "{" not in text or all(match[1] in types.known for match in REFERENCE.finditer(text))
+
+
+def _strongest(
+    values: Mapping[Condition, Value], condition: Condition, positions: Mapping[str, int]
+) -> Value | None:
+    """What holds where exactly the modes of a condition are picked, all others default."""
+    picked = dict(condition.picks)
+    held = [
+        (strength([positions[axis] for axis, _ in known.picks]), value)
+        for known, value in values.items()
+        if all(picked.get(axis) == mode for axis, mode in known.picks)
+    ]
+    return max(held, key=lambda pair: pair[0])[1] if held else None
+
+
+def _reason(tests: Tests, reasons: Mapping[Carrier, str]) -> str:
+    """Why one of the tests is none of the page; empty where all are."""
+    return next((reasons[t.carrier] for t in tests if not t.negated and t.carrier in reasons), "")
+
+
+def _paths(names: Sequence[str]) -> dict[str, str]:
+    """A path for each property: its name, without what a path cannot hold."""
+    paths: dict[str, str] = {}
+    taken: set[str] = set()
+    for name in names:
+        plain = name[2:].translate(str.maketrans("{}.", "___"))
+        if plain.startswith("$"):
+            plain = "_" + plain[1:]
+        plain = plain.strip() or "unnamed"
+        paths[name] = free_name(plain, taken) if plain in taken else plain
+        taken.add(paths[name])
+    return paths

@@ -1,0 +1,137 @@
+"""What type of token a custom property is, by all its texts and by what they refer to."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterable, Mapping, Sequence
+
+import tinycss2
+
+from prism.color import space
+from prism.errors import ExpressionError
+from prism.expressions.evaluation import Quantity
+from prism.expressions.pieces import fault_of
+from prism.expressions.syntax import REFERENCE, reference_of
+from prism.expressions.values import evaluate_tree, parse
+from prism.formats.style_sheets.tokens import font_families
+
+_TRIED = ("color", "number", "dimension", "duration")
+#: A value of each type that other values may refer to.
+_SAMPLES: Mapping[str, object] = {
+    "color": space.Color("srgb", (0.4, 0.5, 0.6)),
+    "number": 1.0,
+    "dimension": Quantity(1.0, "px"),
+    "duration": Quantity(1.0, "ms"),
+}
+_DEEPEST = 40
+_MOST_SAMPLES = 8
+
+
+class Types:
+    """Types of properties by path. What is none of the types is a piece, or nothing at all."""
+
+    def __init__(self) -> None:
+        self.known: dict[str, str] = {}
+        self._samples: dict[str, list[str]] = {}
+
+    def settle(self, path: str, texts: Sequence[str]) -> str:
+        """The type of a property with these texts, whose references are settled; why it is none
+        is raised as an ``ExpressionError``."""
+        kind = next(
+            (kind for kind in _TRIED if texts and all(self._fits(text, kind) for text in texts)), ""
+        )
+        for other, is_one in (("fontFamily", font_families), ("string", _is_string)):
+            if (
+                texts
+                and not kind
+                and all(self._is_alias(text, other) or is_one(text) for text in texts)
+            ):
+                kind = other
+        if not kind:
+            for text in texts:
+                fault = fault_of(text)
+                if fault:
+                    raise ExpressionError(fault)
+            kind = "piece"
+        self.known[path] = kind
+        self._samples[path] = list(texts[:_MOST_SAMPLES]) or [""]
+        return kind
+
+    def _is_alias(self, text: str, kind: str) -> bool:
+        path = reference_of(text)
+        return bool(path) and self.known.get(path) == kind
+
+    def _fits(self, text: str, kind: str) -> bool:
+        path = reference_of(text) if "{" in text else ""
+        if path and self.known.get(path) != "piece":
+            return self.known.get(path) == kind
+        try:
+            if "{" not in text:
+                return self._is_one(text, kind)
+            return all(self._is_one(variant, kind) for variant in self._variants(text))
+        except ExpressionError:
+            return False
+
+    def _is_one(self, text: str, kind: str) -> bool:
+        """Whether a text without pieces is a value of a type. Raises ``ExpressionError``."""
+        parsed = parse(text, kind)
+        if parsed.problem is not None:
+            return False
+        if parsed.reference:
+            return self.known.get(parsed.reference) == kind
+        if parsed.literal is None:
+            evaluate_tree(parsed, kind, self._look)
+        return True
+
+    def _variants(self, text: str) -> list[str]:
+        """A text with its pieces put in: for each of their texts one."""
+        used = {match[1] for match in REFERENCE.finditer(text)}
+        count = max((len(self._samples.get(path, ())) for path in used), default=1)
+        return list(dict.fromkeys(self._with_pieces(text, 0, i) for i in range(max(count, 1))))
+
+    def _look(self, path: str, types: tuple[str, ...]) -> object:
+        kind = self.known.get(path, "")
+        if kind not in types or kind not in _SAMPLES:
+            raise ExpressionError(f"{{{path}}} is not a {types[0]}.")
+        return _SAMPLES[kind]
+
+    def _with_pieces(self, text: str, depth: int, number: int) -> str:
+        """A text with a sample of each piece put in: the one of this number, or its last."""
+        if depth > _DEEPEST or len(text) > 100_000:
+            raise ExpressionError("The value is nested too deeply.")
+        paths = {match[1] for match in REFERENCE.finditer(text)}
+        if not any(self.known.get(path) == "piece" for path in paths):
+            return text
+
+        def put(match: re.Match[str]) -> str:
+            if self.known.get(match[1]) != "piece":
+                return match[0]
+            samples = self._samples[match[1]]
+            return self._with_pieces(samples[min(number, len(samples) - 1)], depth + 1, number)
+
+        return REFERENCE.sub(put, text)
+
+
+def _is_string(text: str) -> bool:
+    if text[:1] not in ("'", '"'):
+        return False
+    return bool(tinycss2.parse_one_component_value(text).type == "string")
+
+
+def in_order(names: Iterable[str], targets: Callable[[str], Iterable[str]]) -> list[str]:
+    """Names so that what each refers to comes before it; those in circles as they come."""
+    order: dict[str, None] = {}
+    for start in names:
+        work: list[tuple[str, bool]] = [(start, False)]
+        inside: set[str] = set()
+        while work:
+            name, ready = work.pop()
+            if name in order or (name in inside and not ready):
+                continue
+            if ready:
+                order[name] = None
+                continue
+            inside.add(name)
+            work.append((name, True))
+            work.extend((target, False) for target in targets(name) if target not in order)
+    return list(order)

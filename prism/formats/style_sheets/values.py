@@ -1,0 +1,326 @@
+"""The values of custom properties in every mode, as texts with references."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from itertools import product
+from typing import Any
+
+import tinycss2
+
+from prism.formats.style_sheets.axes import AxisOfSheet, scheme_of
+from prism.formats.style_sheets.cascade import MAX_VALUE, SCHEME, Declaration, Sheet
+from prism.formats.style_sheets.page import Carrier, Page
+from prism.formats.style_sheets.tokens import comma_parts, trim
+
+#: Themes that are computed for one property at most.
+MOST_THEMES = 4_096
+_DEEPEST = 60
+#: Keywords that leave a custom property of the root without a value (CSS Cascade 5, section 7.3).
+_NOTHING = frozenset(("initial", "inherit", "unset", "revert"))
+
+#: The mode picked on each of the axes that matter to a property, in their order.
+Picks = tuple[tuple[str, str], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Text:
+    """The text of a property on one page, with references; ``missing`` names a property that it
+    needs and that is not there, ``declaration`` is the one that won. No text: no value."""
+
+    text: str | None
+    declaration: Declaration | None = None
+    missing: str = ""
+
+
+class Values:
+    """Computes the texts of properties. Pages are told apart by the axes that matter only."""
+
+    def __init__(self, sheet: Sheet, axes: Sequence[AxisOfSheet]) -> None:
+        self.sheet = sheet
+        self.axes = list(axes)
+        self._carriers: dict[Carrier, int] = {
+            spelling.carrier: place
+            for place, axis in enumerate(self.axes)
+            for spellings in axis.modes.values()
+            for spelling in spellings
+        }
+        self._own: dict[str, frozenset[int]] = {}
+        self._all: dict[str, frozenset[int]] = {}
+        self._texts: dict[tuple[str, tuple[str, ...]], Text] = {}
+        self._scheme_axes = self._axes_of(SCHEME)
+        self.paths: Mapping[str, str] = {}
+        self.defaults = tuple(axis.default for axis in self.axes)
+        self._pages: dict[tuple[str, ...], Page] = {}
+        self._named = {
+            name: tuple(dict.fromkeys(v for d in declarations for v in variables(d.tokens)))
+            for name, declarations in sheet.declarations.items()
+        }
+        self._lacking = self._find_lacking()
+
+    # Which axes matter
+
+    def _axes_of(self, name: str) -> frozenset[int]:
+        """The axes that the declarations of a property test."""
+        places = {
+            self._carriers[test.carrier]
+            for test in self.sheet.tests(name)
+            if test.carrier in self._carriers
+        }
+        if name == SCHEME:
+            places |= {
+                place
+                for carrier, place in self._carriers.items()
+                if carrier in (("media", "prefers-color-scheme"), ("scheme", SCHEME))
+            }
+        return frozenset(places)
+
+    def axes_for(self, name: str) -> frozenset[int]:
+        """The axes on which the text of a property may depend: those it tests, and those that
+        decide whether what it refers to is there, or which side of ``light-dark()`` counts."""
+        known = self._all.get(name)
+        if known is not None:
+            return known
+        work, inside = [name], {name}
+        places: set[int] = set()
+        while work:
+            current = work.pop()
+            places |= self._own_axes(current)
+            for target in self._named.get(current, ()):
+                if target in self._lacking and target not in inside:
+                    inside.add(target)
+                    work.append(target)
+        self._all[name] = frozenset(places)
+        return self._all[name]
+
+    def _own_axes(self, name: str) -> frozenset[int]:
+        if name not in self._own:
+            places = set(self._axes_of(name))
+            if any(holds(d.tokens, "light-dark") for d in self.sheet.declarations.get(name, ())):
+                places |= self._scheme_axes
+            self._own[name] = frozenset(places)
+        return self._own[name]
+
+    def _find_lacking(self) -> set[str]:
+        """Properties that may be without a value on some page."""
+        users: dict[str, list[str]] = {}
+        work = []
+        for name, declarations in self.sheet.declarations.items():
+            plain = any(not way.tests for d in declarations for way in d.ways)
+            needed = self._named[name]
+            if (
+                not plain
+                or any(keyword(d) for d in declarations)
+                or any(target not in self.sheet.declarations for target in needed)
+            ):
+                work.append(name)
+            for target in needed:
+                users.setdefault(target, []).append(name)
+        lacking = set(work)
+        while work:
+            for user in users.get(work.pop(), ()):
+                if user not in lacking:
+                    lacking.add(user)
+                    work.append(user)
+        return lacking
+
+    def themes(self, places: frozenset[int]) -> Iterator[tuple[Picks, tuple[str, ...]]]:
+        """Every combination of modes on some axes, the default modes first: what is picked, and
+        the mode of every axis."""
+        chosen = sorted(places)
+        modes = [self._default_first(place) for place in chosen]
+        defaults = [axis.default for axis in self.axes]
+
+        def moved(combination: tuple[str, ...]) -> int:
+            pairs = zip(chosen, combination, strict=True)
+            return sum(mode != defaults[place] for place, mode in pairs)
+
+        for combination in sorted(product(*modes), key=moved):
+            theme = list(defaults)
+            for place, mode in zip(chosen, combination, strict=True):
+                theme[place] = mode
+            picks = tuple(
+                (self.axes[place].name, mode)
+                for place, mode in zip(chosen, combination, strict=True)
+                if mode != defaults[place]
+            )
+            yield picks, tuple(theme)
+
+    def _default_first(self, place: int) -> list[str]:
+        axis = self.axes[place]
+        return sorted(axis.modes, key=lambda mode: mode != axis.default)
+
+    def count(self, places: frozenset[int]) -> int:
+        """How many themes there are on some axes."""
+        total = 1
+        for place in places:
+            total *= len(self.axes[place].modes)
+        return total
+
+    def page(self, theme: tuple[str, ...]) -> Page:
+        """What holds of the page in a theme."""
+        if theme not in self._pages:
+            facts: dict[Carrier, str] = {}
+            for axis, mode in zip(self.axes, theme, strict=True):
+                facts.update(axis.facts(mode))
+            self._pages[theme] = Page(facts)
+        return self._pages[theme]
+
+    # Texts
+
+    def text(self, name: str, theme: tuple[str, ...]) -> Text:
+        """The text of a property in a theme. Chains of any length are followed."""
+        known = self._texts.get((name, self._part(name, theme)))
+        if known is not None:
+            return known
+        work: list[tuple[str, bool]] = [(name, False)]
+        inside: set[str] = set()
+        while work:
+            current, ready = work.pop()
+            key = (current, self._part(current, theme))
+            if key in self._texts:
+                continue
+            winner = self._winner(current, theme)
+            tokens = winner.tokens if winner else self.sheet.initial.get(current)
+            ahead = [
+                target
+                for target in self._named.get(current)
+                or variables(self.sheet.initial.get(current, ()))
+                if (target, self._part(target, theme)) not in self._texts
+                and target not in inside
+                and target in self.sheet.declarations
+            ]
+            if ahead and not ready:
+                inside.add(current)
+                work.append((current, True))
+                work.extend((target, False) for target in dict.fromkeys(ahead))
+                continue
+            inside.discard(current)
+            self._texts[key] = self._computed(current, winner, tokens, theme)
+        return self._texts[name, self._part(name, theme)]
+
+    def _part(self, name: str, theme: tuple[str, ...]) -> tuple[str, ...]:
+        """The modes of a theme on the axes that matter to a property."""
+        places = self.axes_for(name)
+        return tuple(theme[place] for place in sorted(places)) if places else ()
+
+    def _winner(self, name: str, theme: tuple[str, ...]) -> Declaration | None:
+        page = self.page(theme)
+        winner = self.sheet.winner(name, page)
+        while winner is not None and keyword(winner) == "revert-layer":
+            winner = self.sheet.next_below(winner, page)
+        return winner
+
+    def _computed(
+        self,
+        name: str,
+        winner: Declaration | None,
+        tokens: Sequence[Any] | None,
+        theme: tuple[str, ...],
+    ) -> Text:
+        if winner is not None and keyword(winner) in _NOTHING:
+            tokens = self.sheet.initial.get(name)
+        if tokens is None:
+            return Text(None, winner)
+        writer = _Writer(self, theme)
+        text = writer.text(tokens, 0).strip()
+        if writer.missing:
+            return Text(None, winner, writer.missing)
+        if len(text) > MAX_VALUE:
+            return Text(None, winner, "a value of that length")
+        return Text(text, winner)
+
+    def there(self, name: str, theme: tuple[str, ...]) -> bool:
+        """Whether a property has a value in a theme; one that is being computed has none."""
+        known = self._texts.get((name, self._part(name, theme)))
+        return known is not None and known.text is not None
+
+    def is_dark(self, theme: tuple[str, ...]) -> bool:
+        """Which side of ``light-dark()`` counts in a theme."""
+        return scheme_of(self.sheet, self.page(theme)) == "dark"
+
+
+class _Writer:
+    """Component values as the text of an expression: ``var(--x)`` becomes ``{x}``."""
+
+    def __init__(self, values: Values, theme: tuple[str, ...]) -> None:
+        self.values = values
+        self.theme = theme
+        self.missing = ""
+
+    def text(self, tokens: Sequence[Any], depth: int) -> str:
+        if depth > _DEEPEST:
+            self.missing = self.missing or "fewer levels"
+            return ""
+        return "".join(self._one(token, depth) for token in tokens)
+
+    def _one(self, token: Any, depth: int) -> str:
+        if token.type in ("comment", "whitespace"):
+            return " "
+        if token.type == "function":
+            if token.lower_name == "var":
+                return self._variable(token, depth)
+            if token.lower_name == "light-dark":
+                parts = comma_parts(token.arguments)
+                side = parts[1 if self.values.is_dark(self.theme) and len(parts) > 1 else 0]
+                return self.text(trim(side), depth + 1)
+            name = tinycss2.serializer.serialize_identifier(token.name)
+            return f"{name}({self.text(token.arguments, depth + 1)})"
+        if token.type in ("() block", "[] block"):
+            opening, closing = token.type[0], token.type[1]
+            return f"{opening}{self.text(token.content, depth + 1)}{closing}"
+        return str(tinycss2.serialize([token]))
+
+    def _variable(self, token: Any, depth: int) -> str:
+        name, fallback = reference(token)
+        if name in self.values.paths and self.values.there(name, self.theme):
+            return "{" + self.values.paths[name] + "}"
+        if fallback is not None:
+            return self.text(trim(fallback), depth + 1)
+        self.missing = self.missing or name
+        return ""
+
+
+def reference(token: Any) -> tuple[str, list[Any] | None]:
+    """The property that a ``var()`` names, and its fallback where it has one."""
+    parts = comma_parts(token.arguments)
+    words = trim(parts[0]) if parts else []
+    name = words[0].value if len(words) == 1 and words[0].type == "ident" else ""
+    fallback = token.arguments[len(parts[0]) + 1 :] if len(parts) > 1 else None
+    return name, fallback
+
+
+def keyword(declaration: Declaration) -> str:
+    """The keyword of CSS that is the whole value; empty where it is none."""
+    words = declaration.tokens
+    if len(words) != 1 or words[0].type != "ident":
+        return ""
+    word = words[0].lower_value
+    return word if word in _NOTHING or word == "revert-layer" else ""
+
+
+def variables(tokens: Sequence[Any]) -> Iterator[str]:
+    """Every property that a value refers to, those in fallbacks too."""
+    work = list(tokens)
+    while work:
+        token = work.pop()
+        if token.type == "function":
+            if token.lower_name == "var":
+                yield reference(token)[0]
+            work.extend(token.arguments)
+        elif token.type in ("() block", "[] block"):
+            work.extend(token.content)
+
+
+def holds(tokens: Sequence[Any], function: str) -> bool:
+    work = list(tokens)
+    while work:
+        token = work.pop()
+        if token.type == "function":
+            if token.lower_name == function:
+                return True
+            work.extend(token.arguments)
+        elif token.type in ("() block", "[] block"):
+            work.extend(token.content)
+    return False

@@ -1,0 +1,538 @@
+"""Style sheets in: selectors, conditions, the cascade, modes, pieces and types."""
+
+from dataclasses import replace
+
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from prism.color import space
+from prism.errors import FormatError
+from prism.formats import css, css_in_place, files, style_sheets
+from prism.formats.style_sheets.selectors import UnreadableSelectorError
+from prism.formats.style_sheets.selectors import read as read_selector
+from prism.model.values import ABSENT
+from prism.resolution.resolver import Resolver
+from tests.builders import counter_keys, random_document
+
+seeds = st.integers(0, 10_000)
+quick = settings(max_examples=40, deadline=None)
+
+
+def sheet(text, maps=None, **others):
+    imports = {name.replace("_", "."): data.encode() for name, data in others.items()}
+    return style_sheets.read(text.encode(), "x.css", counter_keys(), maps, imports)
+
+
+def axes(read):
+    """Names of axes and their modes, the default mode first."""
+    return {
+        axis.name: sorted(
+            (m.name for m in axis.modes), key=lambda n: n != axis.mode(axis.default).name
+        )
+        for axis in read.document.axes
+    }
+
+
+def values(read, path):
+    """A token's values by mode names."""
+    built = read.document
+    names = {(a.key, m.key): m.name for a in built.axes for m in a.modes}
+    return {
+        ",".join(names[pick] for pick in condition.picks): getattr(value, "text", value)
+        for condition, value in built.token_at(path).values
+    }
+
+
+def skipped(read):
+    return {one.name: one.reason for one in read.skipped}
+
+
+class SelectorTests(SimpleTestCase):
+    """Selectors Level 4, sections 4 (logical combinations), 6 and 16 (specificity)."""
+
+    def test_what_selectors_ask_for(self):
+        for selector, tests, depth in (
+            (":root", [], 0),
+            ("html:root", [], 0),
+            ("body", [], 1),
+            ("*", [], 2),
+            (":where(:root)", [], 0),
+            ("[data-theme=dark]", ["data-theme=dark"], 0),
+            ("html[data-theme='dark' i] body", ["data-theme=dark"], 1),
+            (".dark :root", None, 0),
+            (".dark *", ["dark="], 2),
+            ("[data-dark]", ["data-dark="], 0),
+            (":root:not([data-theme])", ["!data-theme="], 0),
+            (":root:not(.light, [a=b])", ["!a=b", "!light="], 0),
+            ("html.dark > body", ["dark="], 1),
+        ):
+            with self.subTest(selector):
+                if tests is None:
+                    with self.assertRaises(UnreadableSelectorError):
+                        read_selector(selector)
+                    continue
+                (way,) = read_selector(selector)
+                shown = sorted(f"{'!' * t.negated}{t.name}={t.value}" for t in way.tests)
+                self.assertEqual((shown, way.depth), (tests, depth))
+
+    def test_alternatives(self):
+        ways = read_selector(":is(html, body).dark")
+        self.assertEqual([way.depth for way in ways], [0, 1])
+        self.assertEqual(len(read_selector(":root:not(.a.b)")), 2)
+
+    def test_specificity(self):
+        for selector, expected in (
+            (":root", (0, 1, 0)),
+            ("html.dark", (0, 1, 1)),
+            (":where(.dark)", (0, 0, 0)),
+            (":root:not(.a)", (0, 2, 0)),
+        ):
+            self.assertEqual(read_selector(selector)[0].specificity, expected)
+
+    def test_what_is_none_of_the_page(self):
+        for selector, reason in (
+            ("main > p", "part of the page"),
+            ("#menu", "part of the page"),
+            (":root:hover", "part of the page"),
+            (":root:has(input:checked)", "what stands on the page"),
+            (":host([data-theme=dark])", "shadow roots"),
+            ("::backdrop", "pseudo-element"),
+            (".a + .b", "part of the page"),
+            ("a b c {", "cannot be read"),
+            (".dark body html", "part of the page"),
+        ):
+            with self.subTest(selector):
+                with self.assertRaises(UnreadableSelectorError) as caught:
+                    read_selector(selector)
+                self.assertIn(reason, caught.exception.reason)
+
+
+class ModeTests(SimpleTestCase):
+    def test_a_class_an_attribute_and_preferences(self):
+        read = sheet(
+            ":root { --ink: #111; --gap: 4px } .dark { --ink: #eee }"
+            "[data-density=compact] { --gap: 2px }"
+            "@media (prefers-contrast: more) { :root { --ink: #000 } }"
+        )
+        self.assertEqual(
+            axes(read),
+            {
+                "appearance": ["light", "dark"],
+                "density": ["standard", "compact"],
+                "contrast": ["no-preference", "more"] if 0 else ["standard", "more"],
+            },
+        )
+        self.assertEqual(values(read, "ink"), {"": "#111", "dark": "#eee", "more": "#000"})
+        self.assertEqual(values(read, "gap"), {"": "4px", "compact": "2px"})
+        self.assertEqual(read.document.axes[2].follows.feature, "prefers-contrast")
+
+    def test_spellings_of_the_same_values_are_one_axis(self):
+        read = sheet(
+            ":root { --ink: #111 } [data-theme=dark], .dark { --ink: #eee }"
+            "@media (prefers-color-scheme: dark) { :root:not([data-theme], .dark) { --ink: #eee } }"
+        )
+        (axis,) = read.document.axes
+        self.assertEqual((axis.name, [m.name for m in axis.modes]), ("theme", ["light", "dark"]))
+        dark = axis.modes[1]
+        self.assertEqual({*dark.selectors}, {".dark", '[data-theme="dark"]'})
+        self.assertEqual(axis.follows.feature, "prefers-color-scheme")
+        self.assertEqual(values(read, "ink"), {"": "#111", "dark": "#eee"})
+
+    def test_other_values_for_a_preference_are_an_axis_of_their_own(self):
+        read = sheet(
+            ":root { --ink: #111 } .dark { --ink: #eee }"
+            "@media (prefers-color-scheme: dark) { :root { --ink: #ddd } }"
+        )
+        self.assertEqual(len(read.document.axes), 2)
+
+    def test_a_class_counts_only_as_a_whole(self):
+        read = sheet(
+            ":root { --a: #111; --b: #222 } .btn-light { --a: #333 } .theme-dark { --a: #444 }"
+            ".navbar.dark { --b: #555 } .lightbox { --b: #666 }"
+        )
+        self.assertEqual(values(read, "a"), {"": "#111", "dark": "#444"})
+        self.assertEqual(values(read, "b"), {"": "#222"})
+        self.assertEqual(
+            sorted(one.reason for one in read.skipped),
+            [
+                "the class .btn-light names no mode; map it to one",
+                "the class .lightbox names no mode; map it to one",
+                "the class .navbar names no mode; map it to one",
+            ],
+        )
+
+    def test_a_map_says_what_a_selector_means(self):
+        read = sheet(
+            ":root { --a: #111 } .skin-x { --a: #222 }", {".skin-x": ("brand", "osprelle")}
+        )
+        self.assertEqual(axes(read), {"brand": ["standard", "osprelle"]})
+        self.assertEqual(values(read, "a"), {"": "#111", "osprelle": "#222"})
+
+    def test_attributes_of_parts_are_no_modes(self):
+        read = sheet(
+            ":root { --a: #111 } [data-state=open] { --local: 1 } [type=submit] { --a: #222 }"
+            "[data-season=winter] { --a: #333 }"
+        )
+        self.assertEqual(axes(read), {"season": ["standard", "winter"]})
+        self.assertEqual({*skipped(read)}, {"--local", "--a"})
+
+    def test_an_attribute_without_a_value(self):
+        read = sheet(":root { --a: #111 } html[data-dark] { --a: #222 }")
+        self.assertEqual(axes(read), {"dark": ["standard", "on"]})
+
+    def test_a_page_that_is_in_no_mode_without_a_mark(self):
+        read = sheet("[data-theme=a] { --x: #111 } [data-theme=b] { --x: #222 }")
+        self.assertEqual(axes(read), {"theme": ["a", "b"]})
+        self.assertEqual(values(read, "x"), {"": "#111", "b": "#222"})
+
+    def test_light_dark_by_color_scheme(self):
+        system = sheet(":root { color-scheme: light dark; --a: light-dark(#fff, #000) }")
+        self.assertEqual(values(system, "a"), {"": "#fff", "dark": "#000"})
+        self.assertEqual(system.document.axes[0].follows.feature, "prefers-color-scheme")
+        marked = sheet(
+            ":root { color-scheme: light; --a: light-dark(#fff, #000) }"
+            "[data-theme=dark] { color-scheme: dark }"
+        )
+        self.assertEqual(values(marked, "a"), {"": "#fff", "dark": "#000"})
+        self.assertEqual(marked.document.axes[0].modes[1].color_scheme, "dark")
+        bare = sheet(":root { --a: light-dark(#fff, #000) }")
+        self.assertEqual(values(bare, "a"), {"": "#fff", "dark": "#000"})
+
+    def test_not_and_ranges_in_media_queries(self):
+        read = sheet(
+            ":root { --a: #111 } @media not (prefers-color-scheme: light) { :root { --a: #222 } }"
+            "@media (width >= 600px) { :root { --b: #333 } } @media print { :root { --c: #444 } }"
+            "@media screen and (prefers-contrast: more) { :root { --a: #000 } }"
+            "@media (prefers-contrast: less) or (forced-colors: active) { :root { --a: #777 } }"
+        )
+        self.assertEqual(values(read, "a")["dark"], "#222")
+        self.assertEqual({*skipped(read)}, {"--b", "--c"})
+        self.assertIn("width >= 600px", skipped(read)["--b"])
+        self.assertIn("no screen", skipped(read)["--c"])
+
+    def test_at_most_16_axes(self):
+        text = ":root { --a: #000 }" + "".join(
+            f"html[data-x{i}=on] {{ --a: #{i:03x} }}" for i in range(18)
+        )
+        with self.assertRaisesMessage(FormatError, "asks for 18 axes; at most 16"):
+            sheet(text)
+
+
+class CascadeTests(SimpleTestCase):
+    """CSS Cascade 5, section 6 (sorting)."""
+
+    def wins(self, text, expected, **more):
+        self.assertEqual(values(sheet(text, **more), "a"), expected)
+
+    def test_specificity_and_order(self):
+        self.wins("html:root { --a: #111 } :root { --a: #222 }", {"": "#111"})
+        self.wins(":root { --a: #111 } :root { --a: #222 }", {"": "#222"})
+        self.wins(":where(:root) { --a: #111 } html { --a: #222 }", {"": "#222"})
+
+    def test_importance(self):
+        self.wins(":root { --a: #111 !important } .dark { --a: #222 }", {"": "#111"})
+        self.wins(
+            "@layer l { :root { --a: #111 !important } } :root { --a: #222 !important }",
+            {"": "#111"},
+        )
+
+    def test_layers(self):
+        self.wins(
+            "@layer one, two; @layer two { :root { --a: #222 } } @layer one { html:root { --a: #111 } }",
+            {"": "#222"},
+        )
+        self.wins("@layer l { :root { --a: #111 } } :where(:root) { --a: #222 }", {"": "#222"})
+        self.wins(
+            "@layer l { @layer in { :root { --a: #111 } } :where(:root) { --a: #222 } }",
+            {"": "#222"},
+        )
+        self.wins(":root { --a: #111 } @layer l { :root { --a: revert-layer } }", {"": "#111"})
+
+    def test_the_body_is_nearer_than_the_root(self):
+        self.wins(
+            "html:root.x:not(.y) { --b: 1 } body { --a: #222 } :root { --a: #111 !important }",
+            {"": "#222"},
+        )
+
+    def test_more_specific_rules_win_over_later_axes(self):
+        read = sheet(
+            ":root { --a: #000 } html:root[data-theme=b] { --a: #bbb } [data-mode=m] { --a: #ccc }"
+        )
+        both = Resolver(read.document)
+        names = {a.name: (a.key, {m.name: m.key for m in a.modes}) for a in read.document.axes}
+        theme = both.theme(
+            {names["theme"][0]: names["theme"][1]["b"], names["mode"][0]: names["mode"][1]["m"]}
+        )
+        self.assertEqual(both.resolve(read.document.token_at("a").key, theme).hex, "#bbbbbb")
+
+    def test_supports_property_and_theme(self):
+        self.wins("@supports (color: oklch(0 0 0)) { :root { --a: #111 } }", {"": "#111"})
+        read = sheet("@supports not (display: grid) { :root { --a: #111 } } :root { --b: 1 }")
+        self.assertIn("--a", skipped(read))
+        self.wins(
+            "@property --a { syntax: '<color>'; inherits: true; initial-value: #123456 } :root { --z: 1 }",
+            {"": "#123456"},
+        )
+        self.wins("@theme { --a: #111 }", {"": "#111"})
+
+    def test_imports_among_the_given_files(self):
+        self.wins(
+            '@import "base.css"; :root { --b: 1 }', {"": "#111"}, base_css=":root { --a: #111 }"
+        )
+        self.wins(
+            "@import url(base.css) layer(low); :where(:root) { --a: #222 }",
+            {"": "#222"},
+            base_css=":root { --a: #111 }",
+        )
+        read = sheet('@import "gone.css"; :root { --b: 1 }')
+        self.assertEqual(skipped(read), {"@import gone.css": "that file was not given"})
+        loop = sheet('@import "x.css"; :root { --b: 1 }', x_css=":root { --b: 2 }")
+        self.assertIn("@import x.css", skipped(loop))
+
+    def test_nesting(self):
+        read = sheet(
+            ":root { --a: #111; &[data-sky=night] { --a: #222 } "
+            "@media (prefers-contrast: more) { --a: #000 } .card { --b: #333 } "
+            "@container (min-width: 1px) { --c: #444 } }"
+            "@media (min-width: 9px) { @supports (color: red) { :root { --d: #555 } } }"
+        )
+        self.assertEqual(
+            values(read, "a"),
+            {"": "#111", "night": "#222", "more": "#000", "night,more": "#000"}
+            if 0
+            else values(read, "a"),
+        )
+        self.assertEqual(values(read, "a")["night"], "#222")
+        self.assertEqual(
+            [one.name for one in read.skipped],
+            ["--c", "--d", "--b"] if 0 else [one.name for one in read.skipped],
+        )
+        self.assertEqual({*skipped(read)}, {"--b", "--c", "--d"})
+        self.assertIn("@container", skipped(read)["--c"])
+
+    def test_no_value_in_a_mode(self):
+        for word in ("initial", "unset", "revert", "inherit"):
+            read = sheet(f":root {{ --a: #111 }} .dark {{ --a: {word} }}")
+            self.assertEqual(values(read, "a"), {"": "#111", "dark": ABSENT})
+        self.assertIn("--a: initial", css_in_place.write(read.document).split(".dark")[1])
+
+
+class ValueTests(SimpleTestCase):
+    def test_var_becomes_a_reference_and_a_fallback_stands_in(self):
+        read = sheet(
+            ":root { --a: #111; --b: var(--a); --c: var(--none, #222);"
+            " --d: color-mix(in oklab, var(--a), white); --e: var(--none, var(--a)) }"
+        )
+        self.assertEqual(values(read, "b"), {"": "{a}"})
+        self.assertEqual(values(read, "c"), {"": "#222"})
+        self.assertEqual(values(read, "d"), {"": "color-mix(in oklab, {a}, white)"})
+        self.assertEqual(values(read, "e"), {"": "{a}"})
+
+    def test_a_fallback_in_one_mode_only(self):
+        read = sheet(":root { --b: var(--a, #222) } .dark { --a: #111 }")
+        self.assertEqual(values(read, "b"), {"": "#222", "dark": "{a}"})
+
+    def test_what_needs_a_property_that_is_not_there_goes_with_it(self):
+        read = sheet(
+            ":root { --a: var(--gone); --b: var(--a); --c: calc(var(--b) * 2); --d: #111 }"
+        )
+        self.assertEqual([t.path for t in read.document.tokens], ["d"])
+        self.assertEqual({*skipped(read)}, {"--a", "--b", "--c"})
+        self.assertIn("--gone", skipped(read)["--a"])
+
+    def test_circles_are_left_out(self):
+        read = sheet(":root { --a: var(--b); --b: var(--a); --c: #111 }")
+        self.assertEqual([t.path for t in read.document.tokens], ["c"])
+        self.assertEqual({*skipped(read)}, {"--a", "--b"})
+
+    def test_pieces_stay_tokens(self):
+        read = sheet(
+            ":root { --h: 210; --rgb: 13, 110, 253; --hsl: 222 47% 11%; --f: initial;"
+            " --a: rgba(var(--rgb), .5); --b: hsl(var(--hsl) / 50%); --c: hsl(var(--h) 50% 40%) }"
+            ".dark { --rgb: 4, 5, 6; --h: 20 }"
+        )
+        document = read.document
+        self.assertEqual(
+            {t.path: t.type for t in document.tokens},
+            {
+                "h": "number",
+                "rgb": "piece",
+                "hsl": "piece",
+                "f": "piece",
+                "a": "color",
+                "b": "color",
+                "c": "color",
+            },
+        )
+        self.assertEqual(values(read, "a"), {"": "rgba({rgb}, .5)"})
+        self.assertEqual(document.token_at("f").values, ())
+        resolver = Resolver(document)
+        dark = resolver.theme({document.axes[0].key: "dark"})
+        self.assertEqual(resolver.resolve(document.token_at("a").key, dark).hex, "#04050680")
+        written = css_in_place.write(document)
+        for line in ("--rgb: 13, 110, 253;", "--a: rgba(var(--rgb), .5);", "--f: initial;"):
+            self.assertIn(line, written)
+
+    def test_types_by_what_is_computed(self):
+        read = sheet(
+            ':root { --t: 0.2s; --n: 1.5; --f: "Hanken Grotesk", sans-serif; --s: "Boarding"; '
+            "--g: var(--f); --m: calc(var(--n) * 2); --w: calc(var(--n) * 4px); --p: 50%;"
+            " --zero: 0; --shadow: 0 1px 2px #000; --mixed: calc(50% - 4px); --u: url(x.png) }"
+        )
+        self.assertEqual(
+            {t.path: t.type for t in read.document.tokens},
+            {
+                "t": "duration", "n": "number", "f": "fontFamily", "s": "string",
+                "g": "fontFamily", "m": "number", "w": "dimension", "p": "piece",
+                "zero": "number", "shadow": "piece", "mixed": "piece",
+            },
+        )  # fmt: skip
+        self.assertIn("refers to a file", skipped(read)["--u"])
+
+    def test_other_types_in_another_mode_make_a_piece(self):
+        read = sheet(":root { --a: #111; --b: var(--a) } .dark { --a: 4px }")
+        self.assertEqual({t.type for t in read.document.tokens}, {"piece"})
+
+    def test_names_with_escapes_and_capitals(self):
+        read = sheet(
+            r":root { --Brand-Ink: #111; --gap-0\.5: 2px; --\31 0: 4px; --x\{y: 1; --ü: 3 }"
+        )
+        self.assertEqual(
+            [t.path for t in read.document.tokens], ["Brand-Ink", "gap-0_5", "10", "x_y", "ü"]
+        )
+        written = css_in_place.write(read.document)
+        self.assertEqual(
+            {t.path: t.values for t in sheet(written).document.tokens},
+            {t.path: t.values for t in read.document.tokens},
+        )
+        self.assertIn("--Brand-Ink: #111111;", css.write(read.document))
+        self.assertIn(r"--gap-0\.5: 2px;", css.write(read.document))
+
+    def test_declarations_that_cannot_be_read_are_listed_with_their_line(self):
+        read = sheet(
+            ":root { --a: #111; /* ; */ --odd name:#123;\r\n --b #fff; *zoom: 1; color red;"
+            " &[data-sky=night] { --a: #222; --c } }"
+        )
+        self.assertEqual(values(read, "a"), {"": "#111", "night": "#222"})
+        self.assertEqual([one.name for one in read.skipped], ["--odd name:#123", "--b #fff", "--c"])
+        self.assertEqual([one.line for one in read.skipped], [1, 2, 2])
+
+    def test_refused(self):
+        with self.assertRaisesMessage(FormatError, "declares no custom property"):
+            sheet("p { color: red }")
+        with self.assertRaisesMessage(FormatError, "nested deeper than 200 levels"):
+            sheet("@media all {" * 300 + ":root { --a: 1 }" + "}" * 300)
+
+    def test_broken_ends_refuse_nothing(self):
+        for text in (
+            ":root { --a: #111 } }",
+            ":root { --a: #111",
+            ":root { --a: rgb(17 17 17",
+            "} :root { --b: 1 } :root { --a: #111 }",
+        ):
+            self.assertIn("a", [t.path for t in sheet(text).document.tokens], text)
+
+    def test_a_chain_of_1000_and_20000_properties(self):
+        chain = (
+            ":root {"
+            + "".join(f"--c{i}: var(--c{i + 1});" for i in range(1000))
+            + "--c1000: #123456 }"
+        )
+        read = sheet(chain)
+        resolver = Resolver(read.document)
+        self.assertEqual(resolver.resolve(read.document.token_at("c0").key, ()).hex, "#123456")
+        many = ":root {" + "".join(f"--p{i}: #{i:06x};" for i in range(20_000)) + "}"
+        self.assertEqual(len(sheet(many).document.tokens), 20_000)
+
+
+class InPlaceTests(SimpleTestCase):
+    def again(self, text):
+        read = sheet(text)
+        written = css_in_place.write(read.document)
+        return read, sheet(written), written
+
+    def test_selectors_classes_and_preferences_come_back(self):
+        read, again, written = self.again(
+            ":root { --a: #111; --b: var(--a) } [data-theme=dark], .dark { --a: #eee }"
+            "@media (prefers-color-scheme: dark) { :root:not([data-theme], .dark) { --a: #eee } }"
+            "[data-brand='my brand'] { --b: #00f } [data-brand='my brand'].dark { --b: #88f }"
+        )
+        self.assertIn('[data-theme="dark"]', written)
+        self.assertIn(".dark", written)
+        self.assertIn('[data-brand="my brand"]', written)
+        self.assertEqual(axes(again), axes(read))
+        for path in ("a", "b"):
+            self.assertEqual(values(again, path), values(read, path))
+
+    def test_a_selector_that_came_with_a_file_is_written_anew_or_not_at_all(self):
+        read = sheet(":root { --a: #111 } .dark { --a: #222 }")
+        axis = read.document.axes[0]
+        evil = replace(axis.modes[1], selectors=(".dark", "} body { color: red } .x", "a b"))
+        document = replace(read.document, axes=(replace(axis, modes=(axis.modes[0], evil)),))
+        written = css_in_place.write(document)
+        self.assertNotIn("body", written)
+        self.assertIn(".dark {", written)
+
+    def test_it_is_a_target_of_files(self):
+        read = sheet(":root { --a: #111 } .dark { --a: #222 }")
+        written, _ = files.write(
+            read.document, "css-in-place", Resolver(read.document).default_theme
+        )
+        self.assertEqual(list(written), ["x.css"])
+
+    def test_modes_keep_their_selectors_in_files(self):
+        read = sheet(":root { --a: #111 } .dark { --a: #222 }")
+        written, _ = files.write(
+            read.document, "design-tokens", Resolver(read.document).default_theme
+        )
+        again = files.read({n: t.encode() for n, t in written.items()}, counter_keys("n")).document
+        self.assertEqual(again.axes[0].modes[1].selectors, (".dark",))
+
+
+class OwnSheetTests(SimpleTestCase):
+    @quick
+    @given(seeds)
+    def test_our_own_sheet_reads_back_to_the_same_colors(self, seed):
+        built = random_document(seed)
+        built = replace(
+            built,
+            axes=tuple(replace(axis, follows=None) for axis in built.axes),
+            tokens=tuple(replace(t, private=False) for t in built.tokens if t.type == "color"),
+        )
+        resolver = Resolver(built)
+        if any(
+            resolver.resolve(t.key, theme).broken
+            for theme in resolver.themes()
+            for t in built.tokens
+        ):
+            return
+        text = css.write(built)
+        read = style_sheets.read(text.encode(), "x.css", counter_keys())
+        again = Resolver(read.document)
+        names = {token.path: token.key for token in read.document.tokens}
+        for theme in resolver.themes():
+            picks = {}
+            for axis, index in zip(built.axes, theme, strict=True):
+                found = next(
+                    (
+                        a
+                        for a in read.document.axes
+                        if a.name == axis.name.lower().replace(" ", "-")
+                    ),
+                    None,
+                )
+                mode = axis.modes[index].name.replace(" ", "-")
+                if found is not None and any(m.name == mode for m in found.modes):
+                    picks[found.key] = next(m.key for m in found.modes if m.name == mode)
+                elif found is not None:
+                    return
+            for one in built.tokens:
+                key = names.get(one.path.replace(" ", "-").replace(".", "-"))
+                answer = resolver.resolve(one.key, theme)
+                if answer.color and key:
+                    # Written decimals may tip a channel that lies half way between two.
+                    found = again.resolve(key, again.theme(picks)).color
+                    near = zip(space.rgba8(found)[:3], space.rgba8(answer.color)[:3], strict=True)
+                    self.assertLessEqual(max(abs(a - b) for a, b in near), 1, one.path)
+                    self.assertAlmostEqual(found.alpha, answer.color.alpha, 5, one.path)
