@@ -2,4 +2,4 @@
 
 from prism.cli import main
 
-main()
+main(prog_name="nimble-prism")

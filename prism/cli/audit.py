@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -12,7 +13,7 @@ from prism.cli.printing import patiently, show, show_json, theme_names, theme_wo
 from prism.cli.reading import load, read_bytes, themes_for
 from prism.errors import FormatError
 from prism.formats import pairing_files
-from prism.model.document import Document, Pairing
+from prism.model.document import Document, Pairing, shown_path
 from prism.resolution import contrast
 from prism.resolution.contrast import Reading
 from prism.resolution.current import resolver_of
@@ -33,7 +34,10 @@ def audit(
     maps: tuple[str, ...],
     as_json: bool,
 ) -> None:
-    """Measure the contrast of every pairing in every theme; exit with 1 where one fails."""
+    """Measure the contrast of every pairing in every theme.
+
+    Exit with 1 where a pairing falls short, or a token of one has no value.
+    """
     document = load(file, maps)
     if pairs is not None:
         ((name, data),) = read_bytes(pairs).items()
@@ -47,17 +51,32 @@ def audit(
         for reading in contrast.audit(resolver, [pairing], themes_for(resolver, wanted))
     ]
     if as_json:
-        show_json(pairings=[_members(document, *reading) for reading in readings])
+        show_json(
+            pairings=[_members(document, *reading) for reading in readings],
+            summary=_summary([reading for _, reading in readings]),
+        )
     else:
         rows = [_row(document, *reading) for reading in readings]
         show("", ("pairing", "theme", "ratio", "needs", ""), rows)
-    if any(reading.fails for _, reading in readings):
+    if any(reading.fails or reading.missing for _, reading in readings):
         ctx.exit(1)
 
 
 def _members(document: Document, pairing: Pairing, reading: Reading) -> dict[str, Any]:
+    def path(key: str) -> str:
+        token = document.token(key)
+        return shown_path(token.path) if token else key
+
     return {
+        "key": pairing.key,
         "pairing": contrast.summary(document, pairing),
+        "foreground": path(pairing.foreground),
+        "backgrounds": [path(key) for key in pairing.backgrounds],
+        "use": pairing.use,
+        "colors": {
+            "foreground": reading.foreground or None,
+            "background": reading.background or None,
+        },
         "theme": theme_names(document, reading.theme),
         "ratio": None if reading.missing else reading.ratio,
         "shown": reading.shown,
@@ -65,6 +84,14 @@ def _members(document: Document, pairing: Pairing, reading: Reading) -> dict[str
         "passes": reading.passes,
         "missing": reading.missing or None,
     }
+
+
+def _summary(readings: Sequence[Reading]) -> dict[str, int]:
+    """How many readings there are of each kind."""
+    missing = sum(bool(reading.missing) for reading in readings)
+    failing = sum(reading.fails for reading in readings)
+    passing = len(readings) - missing - failing
+    return {"readings": len(readings), "passing": passing, "failing": failing, "missing": missing}
 
 
 def _row(document: Document, pairing: Pairing, reading: Reading) -> tuple[str, ...]:

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import replace
+from fnmatch import fnmatchcase
 from pathlib import Path
 
 import click
@@ -10,8 +13,9 @@ from prism.changes import linking
 from prism.cli.group import file_argument, json_option, main, maps_option
 from prism.cli.printing import show, show_json, write_files
 from prism.cli.reading import load
+from prism.errors import PrismError
 from prism.formats import files
-from prism.model.document import shown_path
+from prism.model.document import TIERS, Document, Tier, Token, shown_path
 from prism.model.names import condition_words
 from prism.resolution.resolver import Resolver
 
@@ -21,11 +25,27 @@ from prism.resolution.resolver import Resolver
 @click.option(
     "-o", "folder", type=click.Path(file_okay=False, path_type=Path), help="Write the linked files."
 )
+@click.option(
+    "--tier",
+    "tiers",
+    multiple=True,
+    metavar="PATTERN=TIER",
+    help="Which tokens are raw, semantic or component, such as 'color-*=raw'; the first that fits.",
+)
 @maps_option
 @json_option
-def link(file: str, folder: Path | None, maps: tuple[str, ...], as_json: bool) -> None:
-    """Match literal colors of semantic tokens to the palette, each with its distance."""
-    document = load(file, maps)
+def link(
+    file: str,
+    folder: Path | None,
+    tiers: tuple[str, ...],
+    maps: tuple[str, ...],
+    as_json: bool,
+) -> None:
+    """Match literal colors of semantic tokens to the palette, each with its distance.
+
+    In a file without references all tokens are raw: say with --tier which are not.
+    """
+    document = _with_tiers(load(file, maps), [_tier(text) for text in tiers])
     proposal = linking.propose(document)
 
     def path(key: str) -> str:
@@ -63,3 +83,22 @@ def link(file: str, folder: Path | None, maps: tuple[str, ...], as_json: bool) -
         linked = linking.link(document, proposal.links)
         theme = Resolver(linked).default_theme
         write_files(folder, files.write(linked, "design-tokens", theme)[0])
+
+
+def _tier(text: str) -> tuple[str, Tier]:
+    pattern, _, name = text.rpartition("=")
+    for tier in TIERS:
+        if pattern and name == tier:
+            return pattern, tier
+    raise PrismError(f"“{text}” names no tier.", fix="Write PATTERN=raw, semantic or component.")
+
+
+def _with_tiers(document: Document, tiers: Sequence[tuple[str, Tier]]) -> Document:
+    """The document with each token in the tier of the first pattern that its path fits."""
+
+    def placed(token: Token) -> Token:
+        path = shown_path(token.path)
+        tier = next((tier for pattern, tier in tiers if fnmatchcase(path, pattern)), token.tier)
+        return token if tier == token.tier else replace(token, tier=tier)
+
+    return replace(document, tokens=tuple(placed(token) for token in document.tokens))

@@ -10,7 +10,7 @@ from pathlib import Path
 import click
 
 from prism.errors import FormatError, PrismError
-from prism.formats import files
+from prism.formats import files, strict_json
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver, Theme
 
@@ -26,7 +26,8 @@ def load(source: str, maps: Sequence[str] = (), prefix: str = "k") -> Document:
     )
     for declaration in imported.skipped:
         click.echo(
-            f"Skipped: {declaration.name} in {declaration.selector}: {declaration.reason}.",
+            f"Skipped: line {declaration.line}, {declaration.name} in {declaration.selector}: "
+            f"{declaration.reason}.",
             err=True,
         )
     return imported.document
@@ -50,18 +51,52 @@ def read_bytes(source: str) -> dict[str, bytes]:
         if not path.is_file():
             raise FormatError("There is no such file.", place=source)
         if path.name.endswith(".resolver.json"):
-            beside = sorted(path.parent.rglob("*.json"))
-            tokens = [name for name in beside if name.name.endswith(".tokens.json")]
-            return {path.name: path.read_bytes()} | _named(path.parent, tokens)
+            return _resolver(path)
         return {path.name: path.read_bytes()}
     except OSError as error:
         raise FormatError(f"The file cannot be read: {error.strerror}.", place=source) from None
 
 
+def _resolver(path: Path) -> dict[str, bytes]:
+    """A resolver document and the files it names, which lie beside it or in folders there."""
+    data = path.read_bytes()
+    read = {path.name: data}
+    folder = path.parent.resolve()
+    for name in sorted(_named_files(strict_json.read(data, path.name))):
+        file = (path.parent / name).resolve()
+        if file.is_relative_to(folder) and file.is_file():
+            read[name] = file.read_bytes()
+    return read
+
+
+def _named_files(raw: object) -> set[str]:
+    """Every file that a ``$ref`` of a resolver document names."""
+    names: set[str] = set()
+    work = [raw]
+    while work:
+        part = work.pop()
+        if isinstance(part, dict):
+            target = part.get("$ref")
+            if isinstance(target, str) and not target.startswith("#"):
+                names.add(target.split("#", 1)[0])
+            work.extend(part.values())
+        elif isinstance(part, list):
+            work.extend(part)
+    return names
+
+
 def _folder(folder: Path, read_files: list[Path]) -> dict[str, bytes]:
     tokens = [p for p in read_files if p.name.endswith((".tokens.json", ".resolver.json"))]
     if not tokens:
-        tokens = [p for p in read_files if p.name.endswith(files.ENDINGS)][:1]
+        tokens = [p for p in read_files if p.name.endswith(".css")]
+    if not tokens:
+        tokens = [p for p in read_files if p.name.endswith(files.ENDINGS)]
+        if len(tokens) > 1:
+            raise FormatError(
+                f"The folder contains {len(tokens)} files that cannot be read together.",
+                place=str(folder),
+                fix=f"Name one of them, such as {tokens[0].relative_to(folder)}.",
+            )
     if not tokens:
         raise FormatError(
             "The folder contains no supported file.",

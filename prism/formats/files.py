@@ -171,7 +171,8 @@ KINDS = tuple(BY_ID)
 
 
 def read(files: Mapping[str, bytes], new_key: NewKey, maps: Maps | None = None) -> ReadFiles:
-    """A document from ``files``: Design Tokens files together, or one file of another format.
+    """A document from ``files``: Design Tokens files or style sheets together, or one file of
+    another format.
 
     ``maps`` names axis and mode for selectors of a style sheet.
     """
@@ -180,9 +181,12 @@ def read(files: Mapping[str, bytes], new_key: NewKey, maps: Maps | None = None) 
         reader = READERS.get(kind_of(name, data))
         if reader is not None:
             return reader(data, name, new_key, maps)
+    elif all(name.endswith(".css") for name in files):
+        sheet = style_sheets.read_together(files, new_key, maps)
+        return ReadFiles(sheet.document, sheet.skipped)
     elif any(not name.endswith(".json") for name in files):
         raise FormatError(
-            "Several files are read together only where all are Design Tokens files.",
+            "Several files are read together only where all are Design Tokens files or style sheets.",
             place=next(name for name in files if not name.endswith(".json")),
         )
     return ReadFiles(resolver.read(files, new_key))

@@ -147,11 +147,9 @@ class CliTests(SimpleTestCase):
         self.assertEqual(
             sorted(result.stdout.splitlines()),
             [
-                "a: appearance dark #333 → #444",
-                "b: every mode no longer #222",
-                "c: every mode now #222",
-                "token b removed",
-                "token c added",
+                "names\ttoken b removed",
+                "names\ttoken c added",
+                "values\ta: appearance dark #333 → #444",
             ],
         )
         self.assertEqual(self.run_cli("diff", one, one).exit_code, 0)
@@ -207,6 +205,90 @@ class CliTests(SimpleTestCase):
             self.run_cli("edit", path, "import-colors", colors, "-o", out).exit_code, 0
         )
         self.assertIn("rename-token\ttoken path\t", self.run_cli("commands").stdout)
+
+    def test_diff_knows_spelling_and_order_and_what_counts(self):
+        one = self.file("a.css", ":root { --a: #ff0000; --b: #222; --c: 1px }")
+        two = self.file("b.css", ":root { --a: red; --c: 1px; --b: rgb(34 34 34) }")
+        result = self.run_cli("diff", one, two)
+        kinds = [line.split("\t")[0] for line in result.stdout.splitlines()]
+        self.assertEqual(sorted(kinds), ["order", "spelling", "spelling"])
+        for counting, code in (("values", 0), ("values,order", 1), ("spelling", 1), ("none", 0)):
+            result = self.run_cli("diff", one, two, "--exit-code", counting)
+            self.assertEqual(result.exit_code, code, counting)
+        self.assertEqual(self.run_cli("diff", one, two, "--exit-code", "all").exit_code, 2)
+
+    def test_help_and_version(self):
+        text = self.run_cli("--help").output
+        for words in (".resolver.json", "css-in-place", "Exit codes: 0", "nimble-prism diff"):
+            self.assertIn(words, text)
+        self.assertRegex(self.run_cli("--version").output, r"^nimble-prism, version \d+\.\d+\.\d+$")
+
+    def test_audit_says_everything_as_json(self):
+        path = self.file(
+            "a.css", ":root { --ink: #777; --page: #fff; --gone: #111 } .dark { --gone: initial }"
+        )
+        pairs = self.file(
+            "p.json",
+            '[{"foreground": "ink", "background": "page"}, {"foreground": "gone", "background": "page"}]',
+        )
+        result = self.run_cli("audit", path, "--pairings", pairs, "--json")
+        self.assertEqual(result.exit_code, 1)
+        read = json.loads(result.stdout)
+        self.assertEqual(read["summary"], {"readings": 4, "passing": 1, "failing": 2, "missing": 1})
+        first = read["pairings"][0]
+        self.assertEqual((first["foreground"], first["backgrounds"]), ("ink", ["page"]))
+        self.assertEqual(first["colors"], {"foreground": "#777777", "background": "#ffffff"})
+        self.assertEqual((first["use"], first["required"], first["shown"]), ("text", 4.5, "4.47"))
+        self.assertTrue(first["key"])
+        only = self.file("q.json", '[{"foreground": "gone", "background": "page"}]')
+        result = self.run_cli("audit", path, "--pairings", only, "--theme", "appearance=dark")
+        self.assertEqual(result.exit_code, 1)
+
+    def test_link_works_on_flat_sheets(self):
+        path = self.file(
+            "a.css", ":root { --blue-5: #3366cc; --text-link: #3366cc; --odd: #123456 }"
+        )
+        bare = json.loads(self.run_cli("link", path, "--json").stdout)["literals"]
+        self.assertEqual(bare, [])
+        result = self.run_cli(
+            "link", path, "--tier", "blue-*=raw", "--tier", "*=semantic", "--json"
+        )
+        found = {row["token"]: row["palette"] for row in json.loads(result.stdout)["literals"]}
+        self.assertEqual(found, {"text-link": "blue-5", "odd": ""})
+        self.assertEqual(self.run_cli("link", path, "--tier", "x=odd").exit_code, 2)
+
+    def test_folders_are_read_as_they_are_asked_for(self):
+        self.file("base.css", ":root { --a: #111 }")
+        self.file("top.css", '@import "base.css"; :root { --b: var(--a) }')
+        result = self.run_cli("resolve", self.folder, "--json")
+        tokens = json.loads(result.stdout)["themes"][0]["tokens"]
+        self.assertEqual(tokens["b"]["hex"], "#111111")
+        (self.folder / "beside").mkdir()
+        (self.folder / "beside" / "broken.tokens.json").write_text("{")
+        self.file("c.tokens.json", '{"a": {"$type": "color", "$value": "#222222"}}')
+        resolver = self.file(
+            "d.resolver.json",
+            '{"version": "2025.10", "sets": {"all": {"sources": [{"$ref": "c.tokens.json"}]}},'
+            ' "resolutionOrder": [{"$ref": "#/sets/all"}]}',
+        )
+        self.assertEqual(self.run_cli("resolve", resolver).exit_code, 0)
+
+    def test_nothing_ends_in_a_traceback(self):
+        deep = self.file("deep.json", "[" * 100_000)
+        binary = self.folder / "x.css"
+        binary.write_bytes(b"\xff\xfe\x00")
+        for arguments in (
+            ("resolve", deep),
+            ("resolve", binary),
+            ("resolve", self.folder / "none"),
+            ("resolve", "/dev/null"),
+            ("export", deep, "--format", "css", "-o", "/proc/none"),
+            ("diff", binary, deep),
+        ):
+            result = self.run_cli(*arguments)
+            self.assertEqual(result.exit_code, 2, arguments)
+            self.assertNotIn("Traceback", result.output)
+            self.assertEqual(len(result.output.strip().splitlines()), 1, result.output)
 
     def test_maps_give_selectors_a_meaning(self):
         path = self.file("x.css", ":root { --a: #111 } .gloom { --a: #222 }")

@@ -2,6 +2,6 @@
 
 from __future__ import annotations
 
-from prism.formats.style_sheets.reader import read
+from prism.formats.style_sheets.reader import read, read_together
 
-__all__ = ["read"]
+__all__ = ["read", "read_together"]

@@ -120,6 +120,30 @@ def read(
     return reader.sheet
 
 
+def imported(text: str, file: str) -> set[str]:
+    """The files that a style sheet imports, by their names beside it."""
+    rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
+    return {
+        _beside(file, _target(rule))
+        for rule in rules
+        if rule.type == "at-rule" and rule.lower_at_keyword == "import"
+    }
+
+
+def _target(rule: Any) -> str:
+    """The file that an ``@import`` names."""
+    first = next((token for token in rule.prelude if token.type != "whitespace"), None)
+    if first is not None and first.type in ("string", "url"):
+        return str(first.value)
+    if first is not None and first.type == "function" and first.arguments:
+        return str(getattr(first.arguments[0], "value", ""))
+    return ""
+
+
+def _beside(file: str, target: str) -> str:
+    return posixpath.normpath(posixpath.join(posixpath.dirname(file), target))
+
+
 class _Reader:
     def __init__(
         self, file: str, maps: Mapping[str, tuple[str, str]], imports: Mapping[str, str]
@@ -226,13 +250,8 @@ class _Reader:
 
     def _import(self, rule: Any, place: _Place) -> None:
         words = [token for token in rule.prelude if token.type != "whitespace"]
-        first = words[0] if words else None
-        target = ""
-        if first is not None and first.type in ("string", "url"):
-            target = first.value
-        elif first is not None and first.type == "function" and first.arguments:
-            target = str(getattr(first.arguments[0], "value", ""))
-        name = posixpath.normpath(posixpath.join(posixpath.dirname(self.inside[-1]), target))
+        target = _target(rule)
+        name = _beside(self.inside[-1], target)
         if name not in self.imports or name in self.inside or place.selectors:
             self._skip(f"@import {target[:80]}", place, "that file was not given", rule.source_line)
             return

@@ -9,6 +9,8 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
+import tinycss2
+
 from prism.errors import ExpressionError, FormatError
 from prism.expressions.syntax import REFERENCE
 from prism.expressions.tiers import with_tiers
@@ -55,6 +57,27 @@ def read(
     texts = {name: _decoded(other, name) for name, other in (imports or {}).items()}
     sheet = cascade.read(_decoded(data, file), file, maps or {}, texts)
     return _Reader(sheet, file, new_key).read()
+
+
+def read_together(
+    files: Mapping[str, bytes],
+    new_key: NewKey,
+    maps: Mapping[str, tuple[str, str]] | None = None,
+) -> StyleSheet:
+    """Several style sheets as one document: those that no other one imports, in their order."""
+    texts = {name: _decoded(data, name) for name, data in files.items()}
+    tops = [
+        name
+        for name in files
+        if not any(
+            other != name and name in cascade.imported(texts[other], other) for other in files
+        )
+    ]
+    names = [tinycss2.serializer.serialize_string_value(name) for name in tops or files]
+    top = "".join(f'@import "{name}";\n' for name in names)
+    sheet = cascade.read(top, "", maps or {}, texts)
+    name = (tops or list(files))[0]
+    return _Reader(sheet, name, new_key).read()
 
 
 def _decoded(data: bytes, file: str) -> str:
