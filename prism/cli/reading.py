@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import math
 import sys
 from collections.abc import Iterable, Sequence
 from pathlib import Path
@@ -13,6 +14,9 @@ from prism.errors import FormatError, PrismError
 from prism.formats import files, strict_json
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver, Theme
+
+#: Themes that are computed for one command at most.
+MOST_THEMES = 10_000
 
 
 def load(source: str, maps: Sequence[str] = (), prefix: str = "k") -> Document:
@@ -112,7 +116,15 @@ def _named(folder: Path, files: Iterable[Path]) -> dict[str, bytes]:
 
 def themes_for(files: Resolver, wanted: Sequence[str]) -> list[Theme]:
     """The one theme that ``axis=mode`` words name, or all; ``PrismError`` for unknown ones."""
-    return [theme_for(files, wanted)] if wanted else list(files.themes())
+    if wanted:
+        return [theme_for(files, wanted)]
+    count = math.prod(len(axis.modes) for axis in files.document.axes)
+    if count > MOST_THEMES:
+        raise PrismError(
+            f"There are {count:,} themes; {MOST_THEMES:,} are computed at once.",
+            fix="Name one with --theme.",
+        )
+    return list(files.themes())
 
 
 def theme_for(imported: Resolver, wanted: Sequence[str]) -> Theme:

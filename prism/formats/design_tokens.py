@@ -8,11 +8,10 @@ from typing import Any
 
 from prism.errors import FormatError
 from prism.expressions.syntax import reference_of
+from prism.formats.limits import MAX_TOKENS
 from prism.formats.token_values import pointer_path
 from prism.model.document import TYPES
 from prism.model.storable import MAX_PATH
-
-MAX_TOKENS = 50_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,7 +77,7 @@ def walk(tree: dict[str, Any], place: str) -> Iterator[Node]:
 
 def _check_members(raw: dict[str, Any], where: str) -> None:
     kind = raw.get("$type")
-    if kind is not None and kind not in TYPES:
+    if "$type" in raw and kind not in TYPES:
         raise FormatError(
             f"“{str(kind)[:40]}” is not a type of the standard.",
             place=where,

@@ -14,12 +14,13 @@ from urllib.parse import unquote
 from prism.errors import FormatError
 from prism.formats import design_tokens, strict_json
 from prism.formats.design_tokens import Node
+from prism.formats.limits import MAX_AXES
 from prism.model.document import Axis, Mode
 from prism.model.imported import Layer
 
 NewKey = Callable[[], str]
 OWN = "nimble-prism"
-_MAX_AXES, _MAX_MODES = 16, 64
+_MAX_MODES = 64
 _STEP_MEMBERS = {"type", "name", "description", "sources", "contexts", "default", "$ref"}
 
 
@@ -88,8 +89,8 @@ class _Planner:
                 raise FormatError(f"“{name}” appears twice in resolutionOrder.", place=self.file)
             named.add((kind, name))
             (self._set if kind == "set" else self._modifier)(name, body)
-        if len(self.result.axes) > _MAX_AXES:
-            raise FormatError(f"There are more than {_MAX_AXES} modifiers.", place=self.file)
+        if len(self.result.axes) > MAX_AXES:
+            raise FormatError(f"There are more than {MAX_AXES} modifiers.", place=self.file)
         return self.result
 
     def _one_set(self) -> Plan:

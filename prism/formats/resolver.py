@@ -10,6 +10,7 @@ from prism.expressions.tiers import with_tiers
 from prism.expressions.values import nearest
 from prism.formats import design_tokens, strict_json
 from prism.formats.layers import OWN, NewKey, Plan, Tree, plan
+from prism.formats.limits import MAX_TOKENS
 from prism.formats.own_members import restore
 from prism.formats.statements import (
     Draft,
@@ -50,6 +51,7 @@ class _Merger:
         self.drafts: dict[str, Draft] = {}
         self.groups: dict[str, list[design_tokens.Node]] = {}
         self.extended: dict[str, str] = {}
+        self.inherited: set[str] = set()
 
     def document(self) -> Document:
         self._gather()
@@ -129,6 +131,8 @@ class _Merger:
             self._inherit(path, ())
 
     def _inherit(self, path: str, inside: tuple[str, ...]) -> None:
+        if path in self.inherited:
+            return
         parent = self.extended[path]
         if path in inside or parent == path or parent.startswith(path + "."):
             raise FormatError(f"The group “{path}” extends itself.", place=path)
@@ -137,7 +141,13 @@ class _Merger:
                 group == parent or parent.startswith(group + ".") or group.startswith(parent + ".")
             ):
                 self._inherit(group, (*inside, path))
+        self.inherited.add(path)
         inherited = [p for p in self.drafts if p.startswith(parent + ".")]
+        if len(self.drafts) + len(inherited) > MAX_TOKENS:
+            raise FormatError(
+                f"With what “{path[:60]}” extends there are more than {MAX_TOKENS} tokens.",
+                place=path,
+            )
         if not inherited and parent not in self.groups:
             raise FormatError(
                 f"The group “{parent}” that is extended here does not exist.",

@@ -8,9 +8,9 @@ import re
 from typing import Any
 
 from prism.errors import FormatError
+from prism.formats.limits import MAX_NESTING
 
 MAX_BYTES = 8 * 1024 * 1024
-MAX_DEPTH = 40
 # Escapes of NUL and of halves of a character.
 _HALF = re.compile(r"\\u(0000|[dD][89a-fA-F])")
 _TEXT = json.encoder.encode_basestring
@@ -35,8 +35,8 @@ def read(data: bytes, file: str) -> dict[str, Any]:
         _refuse_odd_characters(text, parsed, file)
     if not isinstance(parsed, dict):
         raise FormatError("The file contains no JSON object.", place=file)
-    if _depth(parsed) > MAX_DEPTH:
-        raise FormatError(f"The file is nested deeper than {MAX_DEPTH} levels.", place=file)
+    if _depth(parsed) > MAX_NESTING:
+        raise FormatError(f"The file is nested deeper than {MAX_NESTING} levels.", place=file)
     return parsed
 
 
@@ -98,7 +98,7 @@ def _depth(value: Any) -> int:
     while work:
         part, depth = work.pop()
         deepest = max(deepest, depth)
-        if depth <= MAX_DEPTH:
+        if depth <= MAX_NESTING:
             children = (
                 part.values() if isinstance(part, dict) else part if isinstance(part, list) else ()
             )

@@ -21,9 +21,10 @@ class Parts:
 
 @dataclass(frozen=True, slots=True)
 class Items:
-    """A resolved list."""
+    """A resolved list; ``count`` is that of all parts in it, however deep."""
 
     items: tuple[Resolved, ...]
+    count: int = 1
 
 
 Resolved = Plain | Parts | Items

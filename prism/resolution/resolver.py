@@ -31,6 +31,8 @@ from prism.resolution.themes import ThemeSpace
 
 #: How many paths that are not there get a suggestion.
 _SUGGESTED = 40
+#: Parts that a list may come to, with the lists that it refers to.
+_MOST_PARTS = 4_000
 
 
 class Resolver(ThemeSpace):
@@ -268,7 +270,11 @@ class Resolver(ThemeSpace):
     def _value(self, value: Value, type: str, theme: Theme) -> Resolved:
         assert not isinstance(value, Absent)
         if isinstance(value, Listing):
-            return Items(tuple(self._value(item, ITEMS[type], theme) for item in value.items))
+            items = tuple(self._value(item, ITEMS[type], theme) for item in value.items)
+            count = sum(item.count if isinstance(item, Items) else 1 for item in items)
+            if count > _MOST_PARTS:
+                raise ExpressionError(f"The list comes to more than {_MOST_PARTS:,} parts.")
+            return Items(items, count)
         if isinstance(value, Composite):
             return Parts(
                 tuple(

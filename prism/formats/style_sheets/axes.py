@@ -13,13 +13,13 @@ import tinycss2
 from prism.errors import FormatError
 from prism.formats.css import FEATURES
 from prism.formats.layers import NewKey
+from prism.formats.limits import MAX_AXES
 from prism.formats.style_sheets.cascade import SCHEME, Sheet
 from prism.formats.style_sheets.page import Carrier, Page, Test
 from prism.model import lexicon
 from prism.model.document import Axis, Follows, Mode
 from prism.model.storable import MAX_NAME
 
-MOST_AXES = 16
 #: The attribute of parts of a page that have modes of their own, in style sheets written here.
 ZONE = "data-zone"
 MOST_MODES = 400
@@ -69,10 +69,10 @@ def read(sheet: Sheet, light_dark: bool) -> list[AxisOfSheet]:
     """
     builder = _Builder(sheet)
     axes = builder.axes(light_dark)
-    if len(axes) > MOST_AXES:
-        names = ", ".join(axis.name for axis in axes[:MOST_AXES])
+    if len(axes) > MAX_AXES:
+        names = ", ".join(axis.name for axis in axes[:MAX_AXES])
         raise FormatError(
-            f"The style sheet asks for {len(axes)} axes; at most {MOST_AXES} are read.",
+            f"The style sheet asks for {len(axes)} axes; at most {MAX_AXES} are read.",
             fix=f"The first are {names}. Leave out what is no theme.",
         )
     return axes

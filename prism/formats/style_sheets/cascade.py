@@ -16,6 +16,7 @@ from typing import Any
 import tinycss2
 
 from prism.errors import FormatError
+from prism.formats.limits import MAX_NESTING
 from prism.formats.style_sheets import conditions, selectors
 from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.formats.style_sheets.page import Carrier, Page, Test, Tests
@@ -24,8 +25,6 @@ from prism.formats.style_sheets.source import Source
 from prism.formats.style_sheets.tokens import comma_parts, deeper_than, trim
 
 MAX_BYTES = 8 * 1024 * 1024
-#: Levels that rules, blocks and functions may lie in one another.
-MAX_NESTING = 200
 MAX_VALUE = 65_536
 _MAX_SELECTOR = 4_000
 _MOST_WAYS = 128

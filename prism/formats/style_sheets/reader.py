@@ -15,6 +15,7 @@ from prism.errors import ExpressionError, FormatError
 from prism.expressions.syntax import REFERENCE
 from prism.expressions.tiers import with_tiers
 from prism.formats.layers import NewKey
+from prism.formats.limits import MAX_TOKENS
 from prism.formats.style_sheets import axes as axes_of_sheets
 from prism.formats.style_sheets import cascade
 from prism.formats.style_sheets.axes import AxisOfSheet
@@ -37,7 +38,6 @@ from prism.model.names import derived_name, free_name, settle_names
 from prism.model.values import ABSENT, Condition, Value
 from prism.resolution.compiled import strength
 
-MAX_PROPERTIES = 50_000
 #: The texts of a property by what is picked beside the default modes.
 Texts = Mapping[Picks, Text]
 
@@ -105,9 +105,9 @@ class _Reader:
                 place=self.file,
                 fix="Properties begin with two dashes; map other selectors to modes.",
             )
-        if len(names) > MAX_PROPERTIES:
+        if len(names) > MAX_TOKENS:
             raise FormatError(
-                f"The style sheet has {len(names)} properties; {MAX_PROPERTIES} are read at most.",
+                f"The style sheet has {len(names)} properties; {MAX_TOKENS} are read at most.",
                 place=self.file,
             )
         light_dark = any(
