@@ -181,7 +181,7 @@ def read(files: Mapping[str, bytes], new_key: NewKey, maps: Maps | None = None) 
         reader = READERS.get(kind_of(name, data))
         if reader is not None:
             return reader(data, name, new_key, maps)
-    elif all(name.endswith(".css") for name in files):
+    elif files and all(name.endswith(".css") for name in files):
         sheet = style_sheets.read_together(files, new_key, maps)
         return ReadFiles(sheet.document, sheet.skipped)
     elif any(not name.endswith(".json") for name in files):

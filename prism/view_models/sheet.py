@@ -50,6 +50,8 @@ class Cell:
         if self.value is None:
             return "—"
         path = reference_of(self.text)
+        if self.answer.on_page and not path:
+            return f"{self.text} (depends on the page)"
         return shown_path(path) if path else self.text
 
     @property

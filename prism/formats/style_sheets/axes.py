@@ -129,6 +129,7 @@ class _Builder:
             self._for_light_dark(joined)
         for axis in joined:
             self._settle_default(axis)
+            axis.modes = {axis.default: axis.modes[axis.default], **axis.modes}
         _name_apart(joined)
         return [axis for axis in joined if axis.modes]
 
