@@ -78,12 +78,20 @@ def source_over(top: ArrayLike, bottom: ArrayLike) -> Array:
 
 
 def flatten(layers: Sequence[ArrayLike]) -> Array:
-    """Composite a stack, top first, into one color per row, rounded to 8 bits: (..., 4)."""
-    stack = np.asarray(layers[-1], dtype=np.float64)
+    """Composite a stack, top first, into one color per row: (..., 4).
+
+    Channels are rounded to 8 bits after each layer, as a screen holds them in between.
+    """
+    stack = _rounded(np.asarray(layers[-1], dtype=np.float64))
     for layer in reversed(layers[:-1]):
-        stack = source_over(layer, stack)
-    rounded: Array = np.floor(stack * 255 + 0.5) / 255
-    return np.concatenate([rounded[..., :3], stack[..., 3:]], axis=-1)
+        stack = _rounded(source_over(layer, stack))
+    return stack
+
+
+def _rounded(colors: Array) -> Array:
+    """Colors with channels of 8 bits; alpha stays as it is."""
+    channels = np.floor(colors[..., :3] * 255 + 0.5) / 255
+    return np.concatenate([channels, colors[..., 3:]], axis=-1)
 
 
 def truncate_ratio(ratio: float) -> str:

@@ -1,0 +1,61 @@
+"""Translucent stacks against the pixels that Chromium paints.
+
+A browser holds 8 bits between layers. With a graphics card it rounds, as the core does; without
+one, as in these tests, it cuts: each layer may then be one step of 255 darker, no more.
+"""
+
+import io
+import random
+
+import numpy as np
+from PIL import Image
+
+from prism.color.contrast import contrast_ratio, flatten
+from tests.browser.base import EngineTestCase
+
+_SIZE, _ACROSS = 20, 40
+
+
+def stacks(rng, count):
+    """Opaque grounds with one to five translucent layers over them, top first."""
+    for _ in range(count):
+        layers = [
+            (*(rng.randrange(256) / 255 for _ in range(3)), round(rng.uniform(0.02, 0.98), 2))
+            for _ in range(rng.randrange(1, 6))
+        ]
+        yield [*layers, (*(rng.randrange(256) / 255 for _ in range(3)), 1.0)]
+
+
+def markup(number, stack):
+    """Elements in one another, the ground outermost."""
+    left, top = number % _ACROSS * _SIZE, number // _ACROSS * _SIZE
+    html = f'<div style="position:absolute;left:{left}px;top:{top}px">'
+    for red, green, blue, alpha in reversed(stack):
+        channels = " ".join(str(round(channel * 255)) for channel in (red, green, blue))
+        html += (
+            f'<div style="width:{_SIZE}px;height:{_SIZE}px;background:rgb({channels} / {alpha})">'
+        )
+    return html + "</div>" * (len(stack) + 1)
+
+
+class PaintedStackTests(EngineTestCase):
+    viewport = {"width": _SIZE * _ACROSS, "height": 400}
+
+    def test_400_stacks(self):
+        made = list(stacks(random.Random(3), 400))
+        body = "".join(markup(number, stack) for number, stack in enumerate(made))
+        self.page.set_content(f'<!doctype html><body style="margin:0">{body}</body>')
+        picture = Image.open(io.BytesIO(self.page.screenshot())).convert("RGB")
+        apart = []
+        for number, stack in enumerate(made):
+            place = (number % _ACROSS * _SIZE + 10, number // _ACROSS * _SIZE + 10)
+            painted = np.array(picture.getpixel(place)) / 255
+            ours = flatten([np.array([layer]) for layer in stack])[0, :3]
+            steps = np.abs(painted - ours).max() * 255
+            self.assertLessEqual(steps, len(stack) - 1 + 0.5, (stack, painted * 255, ours * 255))
+            apart.append(steps)
+            white = np.ones(3)
+            self.assertAlmostEqual(
+                float(contrast_ratio(ours, white)), float(contrast_ratio(painted, white)), delta=0.6
+            )
+        self.assertLess(np.mean(apart), 1.5)
