@@ -27,6 +27,7 @@ def without(document: Document, going: Collection[str]) -> Document:
                 ramp,
                 steps=tuple(key for key in ramp.steps if key not in going),
                 moved=tuple(key for key in ramp.moved if key not in going),
+                base="" if ramp.base in going else ramp.base,
             )
             for ramp in document.ramps
         ),

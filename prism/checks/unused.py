@@ -24,6 +24,7 @@ def used_tokens(document: Document) -> set[str]:
         used.update(key for _, key in scene.bindings)
     for ramp in document.ramps:
         used.update(ramp.steps)
+        used.add(ramp.base)
     for told_apart in document.telling_apart:
         used.update(told_apart.tokens)
     return used

@@ -142,7 +142,8 @@ class Token:
 
 @dataclass(frozen=True, slots=True)
 class Ramp:
-    """One hue's ordered steps (token keys), the parameters that made them, steps moved by hand."""
+    """One hue's ordered steps (token keys), the parameters that made them, steps moved by hand, and
+    the token of the base color where that is none of the steps."""
 
     key: str
     name: str
@@ -150,6 +151,7 @@ class Ramp:
     purpose: str = ""
     parameters: tuple[tuple[str, str], ...] = ()
     moved: tuple[str, ...] = ()
+    base: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -98,6 +98,7 @@ class Rekeying:
             steps=self._keys(ramp.steps),
             moved=self._keys(ramp.moved),
             purpose=self.purposes.get(ramp.purpose, ramp.purpose),
+            base=self._key(ramp.base) if ramp.base else "",
         )
 
     def _scene(self, scene: Scene) -> Scene:

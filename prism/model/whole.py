@@ -186,7 +186,8 @@ def _ramps(document: Document, known: _Known) -> Iterator[Flaw]:
     if not known.same("ramps", document) or not known.same("purposes", document):
         purposes = {purpose.key for purpose in document.purposes}
         for ramp in document.ramps:
-            yield from _named("ramp", ramp.key, (*ramp.steps, *ramp.moved), known, ramp.name)
+            members = (*ramp.steps, *ramp.moved, *([ramp.base] if ramp.base else []))
+            yield from _named("ramp", ramp.key, members, known, ramp.name)
             if len(set(ramp.steps)) != len(ramp.steps):
                 yield Flaw("ramp", ramp.key, f"The ramp {ramp.name} has a step twice.")
             if purposes and ramp.purpose and ramp.purpose not in purposes:

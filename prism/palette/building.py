@@ -24,7 +24,7 @@ from prism.errors import EditError
 from prism.expressions.typed_input import shown_path_or_root
 from prism.model.document import Document, Ramp, Token, shown_path
 from prism.model.values import BASE, Expression
-from prism.palette import ramps, recipes
+from prism.palette import base_color, ramps, recipes
 from prism.palette.matching import alike, colors, lights, match
 from prism.resolution.current import resolver_of
 
@@ -69,8 +69,17 @@ def add_ramp(
             strict=True,
         )
     ]
-    ramp = Ramp(new_key(), name, tuple(token.key for token in tokens), purpose, kept)
-    changed = add_tokens(document, tokens, after=last_raw_color(document))
+    base = base_color.beside(name, steps, dict(kept), new_key)
+    ramp = Ramp(
+        new_key(),
+        name,
+        tuple(token.key for token in tokens),
+        purpose,
+        kept,
+        base=base.key if base else "",
+    )
+    fresh = [*tokens, *([base] if base else [])]
+    changed = add_tokens(document, fresh, after=last_raw_color(document))
     if not any(token.is_raw_color for token in document.tokens):
         changed = reorder_tokens(changed, ramp.steps)
     return replace(changed, ramps=(*changed.ramps, ramp))
@@ -110,7 +119,8 @@ def retune(
     )
     moved = tuple(step for step in ramp.moved if step in order)
     retuned = replace(ramp, steps=order, parameters=recipe, moved=moved)
-    return in_order(put(replace(changed, tokens=tokens), retuned), order)
+    tuned = in_order(put(replace(changed, tokens=tokens), retuned), order)
+    return base_color.kept_up(tuned, retuned, steps, dict(recipe), new_key)
 
 
 def _placed(

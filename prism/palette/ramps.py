@@ -17,7 +17,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from prism.color import space
-from prism.color.contrast import FLARE, contrast_ratio, ratio_of_luminances, relative_luminance
+from prism.color.contrast import (
+    FLARE,
+    contrast_ratio,
+    ratio_of,
+    ratio_of_luminances,
+    relative_luminance,
+)
 from prism.errors import PrismError
 from prism.palette import gamut as gamuts
 
@@ -32,6 +38,8 @@ MOST_STEPS = 60
 #: From this luminance on, steps are darker than the reference: both ways reach 4.58 there.
 _MIDDLE = math.sqrt(1.05 * 0.05) - 0.05
 _ROUNDS = 44
+#: How far a seed may be from a step whose place it takes.
+_NEAR = 0.01
 _GRID = 1025
 #: Default targets stop this far short of what the reference allows at most.
 _MARGIN = 0.97
@@ -112,13 +120,26 @@ def make(recipe: Recipe) -> tuple[Step, ...]:
         wanted = np.linspace(recipe.ends[0], recipe.ends[1], recipe.count)
     else:
         wanted = course.solve(_luminances(recipe, targets))
-    place = int(np.argmin(np.abs(wanted - course.lightness))) if recipe.keep_seed else -1
+    place = _place_of_seed(recipe, course, wanted, targets) if recipe.keep_seed else -1
     exact = _exact(course, wanted, recipe.reference)
     colors = _rounded(recipe, course, wanted, targets, place)
     return tuple(
         Step(color, target, float(ratio), i == place)
         for i, (color, target, ratio) in enumerate(zip(colors, targets, exact, strict=True))
     )
+
+
+def _place_of_seed(recipe: Recipe, course: _Course, wanted: Array, targets: Sequence[float]) -> int:
+    """The step whose place the seed takes: the nearest one, where it is within 1 % of its target
+    and on its side of every threshold; in an even ramp, where it is as near in lightness. -1 for
+    none: then it stands beside the steps, so that these are exact."""
+    place = int(np.argmin(np.abs(wanted - course.lightness)))
+    target = targets[place]
+    if not target:
+        return place if abs(float(wanted[place]) - course.lightness) <= _NEAR else -1
+    ratio = ratio_of(recipe.seed, recipe.reference)
+    same_side = all((ratio >= edge) == (target >= edge) for edge in THRESHOLDS)
+    return place if same_side and abs(ratio / target - 1) <= _NEAR else -1
 
 
 def _check(recipe: Recipe) -> None:

@@ -39,12 +39,14 @@ class Swatch:
 
 @dataclass(frozen=True, slots=True)
 class Strip:
-    """Raw colors that stand together: a ramp, or a group of colors that is none."""
+    """Raw colors that stand together: a ramp, or a group of colors that is none. ``beside`` is the
+    base color of a ramp where it is none of the steps."""
 
     name: str
     swatches: tuple[Swatch, ...]
     ramp: Ramp | None = None
     words: str = ""
+    beside: Swatch | None = None
 
     @property
     def steps(self) -> tuple[str, ...]:
@@ -136,7 +138,10 @@ def _strips(resolver: Resolver, theme: Theme, notation: str) -> list[Strip]:
         steps = [token for key in ramp.steps if (token := document.token(key)) is not None]
         taken |= {token.key for token in steps}
         made = tuple(swatch(resolver, token, theme, notation, ramp) for token in steps)
-        strips.append(Strip(ramp.name, made, ramp, recipe_words(ramp)))
+        base = document.token(ramp.base) if ramp.base else None
+        beside = swatch(resolver, base, theme, notation) if base else None
+        taken.add(ramp.base)
+        strips.append(Strip(ramp.name, made, ramp, recipe_words(ramp), beside))
     groups: dict[str, list[Swatch]] = {}
     for token in document.tokens:
         if token.is_raw_color and token.key not in taken:

@@ -6,6 +6,7 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from prism.changes import structure
 from prism.changes.structure import add_tokens, rename_group
 from prism.changes.values import set_value
 from prism.color import space
@@ -160,7 +161,13 @@ class RetuneTests(SimpleTestCase):
         fields = building.proposed(adopted, adopted.ramps[0])
         self.assertEqual((fields["seed"], fields["count"]), ("#0055aa", "2"))
         tuned = retune(adopted, adopted.ramps[0].key, fields, keys)
-        self.assertEqual([one.path for one in tuned.tokens], ["sea.pale", "sea.deep"])
+        self.assertEqual([one.path for one in tuned.tokens], ["sea.pale", "sea.deep", "sea.base"])
+        self.assertEqual(tuned.token(tuned.ramps[0].base).value(), Expression("#0055aa"))
+        again = retune(tuned, tuned.ramps[0].key, fields | {"seed": "#0a5"}, keys)
+        self.assertEqual([one.path for one in again.tokens], [one.path for one in tuned.tokens])
+        self.assertEqual(again.token(again.ramps[0].base).value(), Expression("#0a5"))
+        less = structure.remove_tokens(again, [again.ramps[0].base])
+        self.assertEqual(less.ramps[0].base, "")
         with self.assertRaisesMessage(EditError, "are a ramp already"):
             building.adopt(adopted, "sea", keys)
 

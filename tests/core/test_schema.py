@@ -42,7 +42,7 @@ def full():
         document(base, odd, axes=(look,)),
         name="Full", description="all", gamut="display-p3",
         groups=(Group("ink", "inks", "color", "", '{"b": 2}'),),
-        ramps=(Ramp("r", "ink", ("ink.1",), "p", (("seed", "#111111"),), ("ink.1",)),),
+        ramps=(Ramp("r", "ink", ("ink.1",), "p", (("seed", "#111111"),), ("ink.1",), "ink.2"),),
         purposes=(Purpose("p", "text", "for words"),),
         schemes=(Scheme("s", "plain", (("area", ("text",)),)),),
         themes=(SavedTheme("t", "late", (("look", "night"),)),),

@@ -346,6 +346,29 @@ class ValueTests(SimpleTestCase):
         self.assertEqual([t.path for t in read.document.tokens], ["c"])
         self.assertEqual({*skipped(read)}, {"--a", "--b"})
 
+    def test_fallbacks_do_not_open_circles(self):
+        """CSS Custom Properties 1, section 2.3: all properties in a circle are invalid."""
+        read = sheet(":root { --a: var(--b); --b: var(--a, red); --c: var(--a, #222) }")
+        self.assertEqual([t.path for t in read.document.tokens], ["c"])
+        self.assertEqual(skipped(read)["--b"], "refers to itself, by way of others")
+
+    def test_a_circle_in_one_mode_leaves_the_other_modes(self):
+        read = sheet(
+            ":root { --a: #111; --b: var(--a); --c: var(--a) }"
+            ".dark { --a: var(--b); --c: #222 } [data-brand=blue] { --b: #00f }"
+        )
+        document = read.document
+        self.assertEqual({t.path for t in document.tokens}, {"a", "b", "c"})
+        resolver = Resolver(document)
+        seen = {
+            path: [
+                str(resolver.resolve(document.token_at(path).key, theme).color is not None)[0]
+                for theme in resolver.themes()
+            ]
+            for path in ("a", "b", "c")
+        }
+        self.assertEqual(seen, {"a": [*"TTFT"], "b": [*"TTFT"], "c": [*"TTTT"]})
+
     def test_pieces_stay_tokens(self):
         read = sheet(
             ":root { --h: 210; --rgb: 13, 110, 253; --hsl: 222 47% 11%; --f: initial;"

@@ -224,13 +224,17 @@ class _Builder:
         ):
             return True
         shared = [mode for mode in other.modes if mode in axis.modes]
-        if not shared:
+        if not shared or self._asked_for_together(axis, other):
             return False
         names = self._names(axis) | self._names(other)
+        says_something = not names
         for mode in shared:
             first, second = Page(axis.facts(mode)), Page(other.facts(mode))
             if any(not self._same(name, first, second) for name in names):
                 return False
+            says_something |= self._says_something(axis, mode, names)
+        if not says_something:
+            return False
         # What is asked for outright must count, whatever the other one says.
         weak = [(mode, page) for mode in other.modes for page in [Page(other.facts(mode))]]
         for mode in axis.modes:
@@ -239,6 +243,21 @@ class _Builder:
                 if any(not self._same(name, both, Page(axis.facts(mode))) for name in names):
                     return False
         return True
+
+    def _asked_for_together(self, axis: AxisOfSheet, other: AxisOfSheet) -> bool:
+        """Whether some selector wants an attribute or a class of both at once, as in
+        ``[data-mode=dark][data-dark-theme=dimmed]``."""
+        first, second = (
+            {s.carrier for s in _spellings(each) if s.carrier[0] in ("attribute", "class")}
+            for each in (axis, other)
+        )
+        return any(
+            first & wanted and second & wanted
+            for name in self._names(axis) & self._names(other)
+            for declaration in self.sheet.declarations[name]
+            for way in declaration.ways
+            for wanted in [{test.carrier for test in way.tests if not test.negated}]
+        )
 
     def _names(self, axis: AxisOfSheet) -> set[str]:
         carriers = {s.carrier for spellings in axis.modes.values() for s in spellings}
@@ -266,7 +285,7 @@ class _Builder:
             axis.bare = False
             axis.default = next(
                 (mode for mode in axis.modes if self._says_something(axis, mode, names)),
-                next(iter(axis.modes)),
+                _plainest(axis),
             )
             return
         for mode in sorted(axis.modes, key=lambda mode: mode not in lexicon.LIGHT):
@@ -318,6 +337,12 @@ class _Builder:
             scheme: Carrier = ("scheme", SCHEME)
             modes = {mode: [Spelling(scheme, mode)] for mode in ("light", "dark")}
             axes.append(AxisOfSheet("appearance", dict(modes)))
+
+
+def _plainest(axis: AxisOfSheet) -> str:
+    """The mode that an axis is called by, as ``dark`` of ``dark-theme``, or else a light one."""
+    words = _WORDS.split(axis.name.lower())
+    return min(axis.modes, key=lambda mode: (mode not in words, mode not in lexicon.LIGHT))
 
 
 def _is_media(axis: AxisOfSheet) -> bool:

@@ -162,7 +162,7 @@ class _Reader:
         self, names: Sequence[str], axes: Sequence[AxisOfSheet], document_axes: Sequence[Axis]
     ) -> tuple[Token, ...]:
         texts = self._all_texts(names)
-        types = Types()
+        types = Types(self.values.paths[name] for name in texts)
         made: dict[str, Token] = {}
         keys = {
             (axis.name, mode): (built.key, built.modes[place].key)
@@ -180,6 +180,7 @@ class _Reader:
             token = self._token(name, texts[name], types, keys, positions)
             if token is not None:
                 made[name] = token
+        self._drop_unreachable(made, texts)
         return tuple(made[name] for name in names if name in made)
 
     def _all_texts(self, names: Sequence[str]) -> dict[str, Texts]:
@@ -198,13 +199,13 @@ class _Reader:
                 if places
                 else {(): self.values.text(name, self.values.defaults)}
             )
-            for missing in dict.fromkeys(t.missing for t in found.values() if t.missing):
-                declaration = next(t.declaration for t in found.values() if t.missing == missing)
+            for why in dict.fromkeys(t.why for t in found.values() if t.why):
+                declaration = next(t.declaration for t in found.values() if t.why == why)
                 if declaration is not None:
-                    self._skip(declaration, f"needs {missing}, which is not there")
+                    self._skip(declaration, why)
             if any(t.text is not None for t in found.values()) or self._is_initial(name):
                 texts[name] = found
-            elif not any(t.missing for t in found.values()) and name in self.sheet.declarations:
+            elif not any(t.why for t in found.values()) and name in self.sheet.declarations:
                 self._skip(self.sheet.declarations[name][0], "holds in no mode of the page")
         return texts
 
@@ -230,13 +231,6 @@ class _Reader:
             if declaration is not None:
                 self._skip(declaration, error.sentence[:1].lower() + error.sentence[1:].rstrip("."))
             return None
-        lost = {t for t in distinct if not self._reachable(t, types)}
-        if lost:
-            declaration = next(t.declaration for t in texts.values() if t.text in lost)
-            if declaration is not None:
-                self._skip(declaration, "needs a property that was skipped")
-            del types.known[path]
-            return None
         values: dict[Condition, Value] = {}
         for picks, text in texts.items():
             condition = Condition(tuple(sorted(keys[pick] for pick in picks)))
@@ -248,8 +242,27 @@ class _Reader:
             token = replace(token, export_names=(("css", name[2:]),))
         return token
 
-    def _reachable(self, text: str, types: Types) -> bool:
-        return "{" not in text or all(match[1] in types.known for match in REFERENCE.finditer(text))
+    def _drop_unreachable(self, made: dict[str, Token], texts: Mapping[str, Texts]) -> None:
+        """Skip what refers to a property that was skipped, and what refers to that."""
+        users: dict[str, set[str]] = {}
+        for name in made:
+            for text in texts[name].values():
+                for match in REFERENCE.finditer(text.text or ""):
+                    users.setdefault(match[1], set()).add(name)
+        there = {token.path for token in made.values()}
+        work = [path for path in users if path not in there]
+        while work:
+            path = work.pop()
+            for name in users.get(path, ()):
+                token = made.pop(name, None)
+                if token is None:
+                    continue
+                work.append(token.path)
+                needing = next(
+                    t for t in texts[name].values() if "{" + path + "}" in (t.text or "")
+                )
+                if needing.declaration is not None:
+                    self._skip(needing.declaration, "needs a property that was skipped")
 
 
 def _strongest(

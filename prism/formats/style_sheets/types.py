@@ -30,13 +30,17 @@ _MOST_SAMPLES = 8
 class Types:
     """Types of properties by path. What is none of the types is a piece, or nothing at all."""
 
-    def __init__(self) -> None:
+    def __init__(self, pending: Iterable[str] = ()) -> None:
         self.known: dict[str, str] = {}
+        #: Paths that are not settled yet; what refers to them is taken to fit, as in other modes
+        #: they may refer back.
+        self.pending = set(pending)
         self._samples: dict[str, list[str]] = {}
 
     def settle(self, path: str, texts: Sequence[str]) -> str:
         """The type of a property with these texts, whose references are settled; why it is none
         is raised as an ``ExpressionError``."""
+        self.pending.discard(path)
         kind = next(
             (kind for kind in _TRIED if texts and all(self._fits(text, kind) for text in texts)), ""
         )
@@ -63,6 +67,8 @@ class Types:
 
     def _fits(self, text: str, kind: str) -> bool:
         path = reference_of(text) if "{" in text else ""
+        if path in self.pending:
+            return True
         if path and self.known.get(path) != "piece":
             return self.known.get(path) == kind
         try:
@@ -78,7 +84,7 @@ class Types:
         if parsed.problem is not None:
             return False
         if parsed.reference:
-            return self.known.get(parsed.reference) == kind
+            return parsed.reference in self.pending or self.known.get(parsed.reference) == kind
         if parsed.literal is None:
             evaluate_tree(parsed, kind, self._look)
         return True
@@ -90,7 +96,7 @@ class Types:
         return list(dict.fromkeys(self._with_pieces(text, 0, i) for i in range(max(count, 1))))
 
     def _look(self, path: str, types: tuple[str, ...]) -> object:
-        kind = self.known.get(path, "")
+        kind = types[0] if path in self.pending else self.known.get(path, "")
         if kind not in types or kind not in _SAMPLES:
             raise ExpressionError(f"{{{path}}} is not a {types[0]}.")
         return _SAMPLES[kind]

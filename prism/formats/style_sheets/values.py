@@ -26,12 +26,12 @@ Picks = tuple[tuple[str, str], ...]
 
 @dataclass(frozen=True, slots=True)
 class Text:
-    """The text of a property on one page, with references; ``missing`` names a property that it
-    needs and that is not there, ``declaration`` is the one that won. No text: no value."""
+    """The text of a property on one page, with references; ``why`` says why there is none though
+    a declaration won, ``declaration`` is that one. No text: no value."""
 
     text: str | None
     declaration: Declaration | None = None
-    missing: str = ""
+    why: str = ""
 
 
 class Values:
@@ -117,6 +117,7 @@ class Values:
                 work.append(name)
             for target in needed:
                 users.setdefault(target, []).append(name)
+        work.extend(self._in_circles(users))
         lacking = set(work)
         while work:
             for user in users.get(work.pop(), ()):
@@ -124,6 +125,22 @@ class Values:
                     lacking.add(user)
                     work.append(user)
         return lacking
+
+    def _in_circles(self, users: Mapping[str, Sequence[str]]) -> list[str]:
+        """Properties that refer to themselves by way of others, if in different modes, and all
+        that refers to those."""
+        ahead = {
+            name: sum(target in self.sheet.declarations for target in needed)
+            for name, needed in self._named.items()
+        }
+        work = [name for name, count in ahead.items() if not count]
+        while work:
+            name = work.pop()
+            for user in users.get(name, ()):
+                ahead[user] -= 1
+                if not ahead[user]:
+                    work.append(user)
+        return [name for name, count in ahead.items() if count]
 
     def themes(self, places: frozenset[int]) -> Iterator[tuple[Picks, tuple[str, ...]]]:
         """Every combination of modes on some axes, the default modes first: what is picked, and
@@ -175,7 +192,8 @@ class Values:
         if known is not None:
             return known
         work: list[tuple[str, bool]] = [(name, False)]
-        inside: set[str] = set()
+        inside: dict[str, None] = {}
+        circular: set[str] = set()
         while work:
             current, ready = work.pop()
             key = (current, self._part(current, theme))
@@ -183,22 +201,34 @@ class Values:
                 continue
             winner = self._winner(current, theme)
             tokens = winner.tokens if winner else self.sheet.initial.get(current)
+            inside[current] = None
             ahead = [
                 target
-                for target in self._named.get(current)
-                or variables(self.sheet.initial.get(current, ()))
+                for target in self._named_here(current, tokens)
                 if (target, self._part(target, theme)) not in self._texts
-                and target not in inside
                 and target in self.sheet.declarations
             ]
+            for target in ahead:
+                if target in inside:
+                    path = list(inside)
+                    circular.update(path[path.index(target) :])
+            ahead = [target for target in ahead if target not in inside]
             if ahead and not ready:
-                inside.add(current)
                 work.append((current, True))
                 work.extend((target, False) for target in dict.fromkeys(ahead))
                 continue
-            inside.discard(current)
-            self._texts[key] = self._computed(current, winner, tokens, theme)
+            del inside[current]
+            if current in circular:
+                self._texts[key] = Text(None, winner, "refers to itself, by way of others")
+            else:
+                self._texts[key] = self._computed(current, winner, tokens, theme)
         return self._texts[name, self._part(name, theme)]
+
+    def _named_here(self, name: str, tokens: Sequence[Any] | None) -> tuple[str, ...]:
+        """What the text that holds in one theme refers to."""
+        if len(self.sheet.declarations.get(name, ())) == 1 and name not in self.sheet.initial:
+            return self._named[name]
+        return tuple(dict.fromkeys(variables(tokens or ())))
 
     def _part(self, name: str, theme: tuple[str, ...]) -> tuple[str, ...]:
         """The modes of a theme on the axes that matter to a property."""
@@ -225,10 +255,10 @@ class Values:
             return Text(None, winner)
         writer = _Writer(self, theme)
         text = writer.text(tokens, 0).strip()
-        if writer.missing:
-            return Text(None, winner, writer.missing)
+        if writer.why:
+            return Text(None, winner, writer.why)
         if len(text) > MAX_VALUE:
-            return Text(None, winner, "a value of that length")
+            return Text(None, winner, f"is longer than {MAX_VALUE} characters")
         return Text(text, winner)
 
     def there(self, name: str, theme: tuple[str, ...]) -> bool:
@@ -247,11 +277,11 @@ class _Writer:
     def __init__(self, values: Values, theme: tuple[str, ...]) -> None:
         self.values = values
         self.theme = theme
-        self.missing = ""
+        self.why = ""
 
     def text(self, tokens: Sequence[Any], depth: int) -> str:
         if depth > _DEEPEST:
-            self.missing = self.missing or "fewer levels"
+            self.why = self.why or "has functions in too many levels"
             return ""
         return "".join(self._one(token, depth) for token in tokens)
 
@@ -278,7 +308,7 @@ class _Writer:
             return "{" + self.values.paths[name] + "}"
         if fallback is not None:
             return self.text(trim(fallback), depth + 1)
-        self.missing = self.missing or name
+        self.why = self.why or f"needs {name}, which is not there"
         return ""
 
 

@@ -10,6 +10,7 @@ from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_POST
 
 from prism import edits
+from prism.color import space
 from prism.color.contrast import truncate_ratio
 from prism.color.notation import NOTATIONS
 from prism.errors import PrismError
@@ -63,6 +64,7 @@ def _room(
                         "name": strip.name,
                         "ramp": strip.ramp,
                         "words": strip.words,
+                        "beside": strip.beside,
                         "markup": strips.markup(strip, frame, notation, heads, address.swatch),
                     }
                     for strip in section.strips
@@ -149,7 +151,9 @@ def preview(request: HttpRequest, project: Project) -> HttpResponse:
         recipe = recipes.read(form.recipe)
         steps = ramps.make(recipe)
         names = recipes.step_names(request.GET.get("names", ""), len(steps))
-        context = {"steps": palette.made(recipe, steps, names)}
+        beside = recipe.keep_seed and not any(step.is_seed for step in steps)
+        context = {"steps": palette.made(recipe, steps, names), "tall": strips.is_tall(names)}
+        context["beside"] = space.hex_text(recipe.seed) if beside else ""
     except PrismError as error:
         context = {"problem": str(error)}
     return render(request, "palette/preview.html", context)
