@@ -18,7 +18,6 @@ FUNCTIONS = {
     "oklch": (("l", 0, 1, 1), ("c", 0, 0.2, 0.4), ("h", -400, 800, 0)),
 }
 NAMES = ("white", "black", "gray", "rebeccapurple", "tomato", "transparent", "MediumPurple")
-LEGACY_HUES = ("deg", "", "turn", "rad", "grad")
 
 
 def _number(rng, low, high):

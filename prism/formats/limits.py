@@ -7,5 +7,3 @@ MAX_VALUES = 250_000
 MAX_AXES = 16
 #: Levels that objects, rules, blocks and functions may lie in one another.
 MAX_NESTING = 200
-#: References one after the other, from a token to the one that holds a value.
-MAX_CHAIN = 1_000

@@ -281,18 +281,24 @@ class _Builder:
         """The mode that an unmarked page is in; a mode of its own where it is in none of them."""
         names, bare = self._names(axis) or {SCHEME}, Page()
         absent = all(self.sheet.winner(name, bare) is None for name in names)
-        if absent and (len(axis.modes) > 1 or not self._has_base()) and names != {SCHEME}:
-            axis.bare = False
-            axis.default = next(
-                (mode for mode in axis.modes if self._says_something(axis, mode, names)),
-                _plainest(axis),
-            )
-            return
+        if absent and names != {SCHEME}:
+            telling = [mode for mode in axis.modes if self._says_something(axis, mode, names)]
+            if (len(axis.modes) > 1 or not self._has_base()) and (telling or len(axis.modes) > 1):
+                axis.bare = False
+                axis.default = telling[0] if telling else _plainest(axis)
+                return
+            if not telling:
+                self._add_unmarked(axis)
+                return
         for mode in sorted(axis.modes, key=lambda mode: mode not in lexicon.LIGHT):
             page = Page(axis.facts(mode))
             if all(self._same(name, bare, page) for name in names):
                 axis.default = mode
                 return
+        self._add_unmarked(axis)
+
+    def _add_unmarked(self, axis: AxisOfSheet) -> None:
+        """A mode for pages that ask for none of the others."""
         free = ["standard", "default", "none", "unmarked"]
         if lexicon.DARK & {*axis.modes}:
             free.insert(0, "light")

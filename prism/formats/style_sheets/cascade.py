@@ -34,6 +34,10 @@ _UNLAYERED = (inf,)
 SCHEME = "color-scheme"
 
 LayerKey = tuple[float, ...]
+#: All ways in which the declarations of a rule hold; they share them.
+Ways = tuple[Way, ...]
+#: The strongest of some ways that holds on one page, by the identity of the ways.
+Held = dict[int, Any]
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,21 +48,29 @@ class Declaration:
     tokens: tuple[Any, ...]
     line: int
     selector: str
-    ways: tuple[Way, ...]
+    ways: Ways
     important: bool
     layer: LayerKey
     order: int
 
-    def strength(self, page: Page) -> tuple[Any, ...] | None:
-        """How strong the declaration is on a page; None where it does not hold."""
-        held = [
-            (way.depth, way.specificity)
-            for way in self.ways
-            if all(test.holds(page) for test in way.tests)
-        ]
-        if not held:
+    def strength(self, page: Page, held: Held | None = None) -> tuple[Any, ...] | None:
+        """How strong the declaration is on a page; None where it does not hold. ``held`` keeps
+        what was found of the page for the other declarations of a rule."""
+        if held is None:
+            held = {}
+        if id(self.ways) not in held:
+            held[id(self.ways)] = max(
+                (
+                    (way.depth, way.specificity)
+                    for way in self.ways
+                    if all(test.holds(page) for test in way.tests)
+                ),
+                default=None,
+            )
+        best = held[id(self.ways)]
+        if best is None:
             return None
-        depth, specificity = max(held)
+        depth, specificity = best
         layer = tuple(-rank for rank in self.layer) if self.important else self.layer
         return depth, self.important, layer, specificity, self.order
 
@@ -81,11 +93,11 @@ class Sheet:
     initial: dict[str, tuple[Any, ...]] = field(default_factory=dict)
     skipped: list[SkippedDeclaration] = field(default_factory=list)
 
-    def winner(self, name: str, page: Page) -> Declaration | None:
+    def winner(self, name: str, page: Page, held: Held | None = None) -> Declaration | None:
         """The declaration that wins on a page; None where none holds."""
         best: tuple[tuple[Any, ...], Declaration] | None = None
         for declaration in self.declarations.get(name, ()):
-            strength = declaration.strength(page)
+            strength = declaration.strength(page, held)
             if strength is not None and (best is None or strength > best[0]):
                 best = (strength, declaration)
         return best[1] if best else None
@@ -156,7 +168,7 @@ class _Reader:
         self._anonymous = 0
         self._order = 0
         self._selectors: dict[str, list[Way] | selectors.UnreadableSelectorError] = {}
-        self._here: tuple[_Place, list[Way], list[selectors.UnreadableSelectorError]] | None = None
+        self._here: tuple[_Place, Ways, list[selectors.UnreadableSelectorError]] | None = None
 
     def stylesheet(self, text: str, file: str, place: _Place) -> None:
         source = Source(text)
@@ -342,20 +354,20 @@ class _Reader:
             tuple(trim(node.value)),
             node.source_line,
             ", ".join(place.selectors)[:200],
-            tuple(ways),
+            ways,
             node.important,
             self._layer_key(place.layer),
             self._order,
         )
         self.sheet.declarations.setdefault(name, []).append(declaration)
 
-    def _ways(self, place: _Place) -> tuple[list[Way], list[selectors.UnreadableSelectorError]]:
+    def _ways(self, place: _Place) -> tuple[Ways, list[selectors.UnreadableSelectorError]]:
         """All ways in which the selectors of a place hold, and why some are none of the page."""
         if self._here is None or self._here[0] is not place:
             self._here = (place, *self._ways_of(place))
         return self._here[1], self._here[2]
 
-    def _ways_of(self, place: _Place) -> tuple[list[Way], list[selectors.UnreadableSelectorError]]:
+    def _ways_of(self, place: _Place) -> tuple[Ways, list[selectors.UnreadableSelectorError]]:
         ways: list[Way] = []
         reasons = []
         for selector in place.selectors:
@@ -365,8 +377,8 @@ class _Reader:
                 continue
             ways += [replace(way, tests=way.tests | media) for way in read for media in place.media]
         if len(ways) > _MOST_WAYS:
-            return [], [selectors.UnreadableSelectorError("holds in too many ways")]
-        return [way for way in ways if _possible(way.tests)], reasons
+            return (), [selectors.UnreadableSelectorError("holds in too many ways")]
+        return tuple(way for way in ways if _possible(way.tests)), reasons
 
     def _selector(self, selector: str) -> list[Way] | selectors.UnreadableSelectorError:
         if selector not in self._selectors:

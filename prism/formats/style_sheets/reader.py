@@ -8,6 +8,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
+from itertools import combinations
+from typing import TypeVar
 
 import tinycss2
 
@@ -26,6 +28,7 @@ from prism.formats.style_sheets.types import Types, in_order
 from prism.formats.style_sheets.values import (
     MOST_THEMES,
     Picks,
+    Shape,
     Text,
     Values,
     holds,
@@ -37,6 +40,10 @@ from prism.model.document import Axis, Document, Token
 from prism.model.names import derived_name, free_name, settle_names
 from prism.model.values import ABSENT, Condition, Value
 from prism.resolution.compiled import strength
+
+#: From this many themes on, winning declarations are compared rather than texts.
+_MANY = 48
+_Kept = TypeVar("_Kept")
 
 #: The texts of a property by what is picked beside the default modes.
 Texts = Mapping[Picks, Text]
@@ -94,6 +101,9 @@ class _Reader:
         self.sheet = sheet
         self.file = file
         self.new_key = new_key
+        #: Which declaration wins in each theme, by the shape of a property.
+        self._winners: dict[Shape, list[tuple[Picks, tuple[str, ...], int | None]]] = {}
+        self._turns: dict[tuple[Shape, tuple[object, ...]], list[tuple[Picks, int | None]]] = {}
 
     def read(self) -> StyleSheet:
         self._drop_strangers()
@@ -142,7 +152,9 @@ class _Reader:
             for declaration in declarations:
                 found = [_reason(way.tests, reasons) for way in declaration.ways]
                 ways = [way for way, why in zip(declaration.ways, found, strict=True) if not why]
-                if ways:
+                if len(ways) == len(declaration.ways):
+                    kept.append(declaration)
+                elif ways:
                     kept.append(replace(declaration, ways=tuple(ways)))
                 elif name != SCHEME:
                     self._skip(declaration, next(why for why in found if why))
@@ -191,14 +203,16 @@ class _Reader:
             if self.values.count(places) > MOST_THEMES:
                 self._skip(self.sheet.declarations[name][0], "depends on too many axes at once")
                 continue
-            found: Texts = (
-                {
+            found: Texts
+            if self.values.count(places) > _MANY and self.values.turns_on_winners(name):
+                found = self._texts_by_winners(name)
+            elif places:
+                found = {
                     picks: self.values.text(name, theme)
                     for picks, theme in self.values.themes(places)
                 }
-                if places
-                else {(): self.values.text(name, self.values.defaults)}
-            )
+            else:
+                found = {(): self.values.text(name, self.values.defaults)}
             for why in dict.fromkeys(t.why for t in found.values() if t.why):
                 declaration = next(t.declaration for t in found.values() if t.why == why)
                 if declaration is not None:
@@ -208,6 +222,35 @@ class _Reader:
             elif not any(t.why for t in found.values()) and name in self.sheet.declarations:
                 self._skip(self.sheet.declarations[name][0], "holds in no mode of the page")
         return texts
+
+    def _texts_by_winners(self, name: str) -> Texts:
+        """The texts of a property in the fewest themes that tell those of all others. Which
+        declaration wins where is found once for all properties of the same rules, and which
+        themes tell the others once for all whose texts are equal in the same places."""
+        shape = self.values.shape(name)
+        if shape not in self._winners:
+            self._winners[shape] = [
+                (picks, theme, self.values.winner_at(name, theme))
+                for picks, theme in self.values.themes(self.values.axes_for(name))
+            ]
+        first: dict[int | None, Text] = {}
+        for _, theme, winner in self._winners[shape]:
+            if winner not in first:
+                first[winner] = self.values.text(name, theme)
+        distinct = list(dict.fromkeys(text.text for text in first.values()))
+        places = {winner: distinct.index(text.text) for winner, text in first.items()}
+        pattern = (shape, tuple(places.items()))
+        if pattern not in self._turns:
+            positions = {axis.name: place for place, axis in enumerate(self.values.axes)}
+            held: dict[Condition, int] = {}
+            turns = []
+            for picks, _, winner in self._winners[shape]:
+                condition = Condition(tuple(sorted(picks)))
+                if places[winner] != _strongest(held, condition, positions):
+                    held[condition] = places[winner]
+                    turns.append((picks, winner))
+            self._turns[pattern] = turns
+        return {picks: first[winner] for picks, winner in self._turns[pattern]}
 
     def _is_initial(self, name: str) -> bool:
         """Whether a property says nothing but that it has no value, which others may ask for."""
@@ -266,9 +309,18 @@ class _Reader:
 
 
 def _strongest(
-    values: Mapping[Condition, Value], condition: Condition, positions: Mapping[str, int]
-) -> Value | None:
+    values: Mapping[Condition, _Kept], condition: Condition, positions: Mapping[str, int]
+) -> _Kept | None:
     """What holds where exactly the modes of a condition are picked, all others default."""
+    if 2 ** len(condition.picks) < len(values):
+        subsets = (
+            Condition(picks)
+            for count in range(len(condition.picks) + 1)
+            for picks in combinations(condition.picks, count)
+        )
+        some = [subset for subset in subsets if subset in values]
+        order = [strength([positions[axis] for axis, _ in known.picks]) for known in some]
+        return values[some[order.index(max(order))]] if some else None
     picked = dict(condition.picks)
     held = [
         (strength([positions[axis] for axis, _ in known.picks]), value)

@@ -10,7 +10,7 @@ from typing import Any
 import tinycss2
 
 from prism.formats.style_sheets.axes import AxisOfSheet, scheme_of
-from prism.formats.style_sheets.cascade import MAX_VALUE, SCHEME, Declaration, Sheet
+from prism.formats.style_sheets.cascade import MAX_VALUE, SCHEME, Declaration, Held, Sheet
 from prism.formats.style_sheets.page import Carrier, Page
 from prism.formats.style_sheets.tokens import comma_parts, trim
 
@@ -22,6 +22,8 @@ _NOTHING = frozenset(("initial", "inherit", "unset", "revert"))
 
 #: The mode picked on each of the axes that matter to a property, in their order.
 Picks = tuple[tuple[str, str], ...]
+#: What decides which of the declarations of a property wins.
+Shape = tuple[tuple[object, ...], ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +55,9 @@ class Values:
         self.paths: Mapping[str, str] = {}
         self.defaults = tuple(axis.default for axis in self.axes)
         self._pages: dict[tuple[str, ...], Page] = {}
+        self._held: dict[tuple[str, ...], Held] = {}
+        self._winners: dict[Shape, dict[tuple[str, ...], int | None]] = {}
+        self._shapes: dict[str, dict[tuple[str, ...], int | None]] = {}
         self._named = {
             name: tuple(dict.fromkeys(v for d in declarations for v in variables(d.tokens)))
             for name, declarations in sheet.declarations.items()
@@ -235,12 +240,39 @@ class Values:
         places = self.axes_for(name)
         return tuple(theme[place] for place in sorted(places)) if places else ()
 
+    def turns_on_winners(self, name: str) -> bool:
+        """Whether the text of a property is the same wherever the same declaration wins."""
+        declarations = self.sheet.declarations[name]
+        return not any(target in self._lacking for target in self._named[name]) and not any(
+            holds(declaration.tokens, "light-dark") for declaration in declarations
+        )
+
+    def shape(self, name: str) -> Shape:
+        """What decides which declaration of a property wins; properties of the same rules have
+        the same shape."""
+        return tuple(
+            (id(d.ways), d.important, d.layer, keyword(d) == "revert-layer")
+            for d in self.sheet.declarations.get(name, ())
+        )
+
+    def winner_at(self, name: str, theme: tuple[str, ...]) -> int | None:
+        """The place of the declaration that wins in a theme, among those of the property."""
+        if name not in self._shapes:
+            shape = self.shape(name)
+            self._shapes[name] = self._winners.setdefault(shape, {})
+        known = self._shapes[name]
+        if theme not in known:
+            page = self.page(theme)
+            winner = self.sheet.winner(name, page, self._held.setdefault(theme, {}))
+            while winner is not None and keyword(winner) == "revert-layer":
+                winner = self.sheet.next_below(winner, page)
+            places = enumerate(self.sheet.declarations.get(name, ()))
+            known[theme] = next((place for place, one in places if one is winner), None)
+        return known[theme]
+
     def _winner(self, name: str, theme: tuple[str, ...]) -> Declaration | None:
-        page = self.page(theme)
-        winner = self.sheet.winner(name, page)
-        while winner is not None and keyword(winner) == "revert-layer":
-            winner = self.sheet.next_below(winner, page)
-        return winner
+        place = self.winner_at(name, theme)
+        return None if place is None else self.sheet.declarations[name][place]
 
     def _computed(
         self,
