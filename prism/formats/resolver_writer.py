@@ -8,8 +8,8 @@ from __future__ import annotations
 
 import json
 import posixpath
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
 from itertools import count
 from typing import Any
 
@@ -20,6 +20,8 @@ from prism.formats.placement import Placement
 from prism.model.document import Axis, Document
 from prism.model.imported import Layer
 from prism.model.names import free_name
+from prism.model.values import Condition, Value
+from prism.resolution.compiled import strongest
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +37,23 @@ def write(document: Document) -> Written:
 
     Reading the files again gives ``document`` with nothing lost.
     """
+    layout, read = _laid_out(document)
+    own = own_members.state(document, read)
+    restated = _restated(document, own)
+    if restated != document:
+        layout, read = _laid_out(restated)
+        own = own_members.state(document, read)
+    top = _resolver(layout)
+    top.setdefault("$extensions", {})[OWN] = own
+    files = _files(layout) | {layout.resolver_file: strict_json.write(top)}
+    still = [
+        value["path"] for value in _cleared(own) if _missing(restated, document, value["path"])
+    ]
+    return Written(files, (*layout.remarks, *_unseen(own), *_shown_still(still)))
+
+
+def _laid_out(document: Document) -> tuple[Layout, Document]:
+    """The files of a document in the making, and what they alone say."""
     layout = Layout(document)
     layout.lay_out()
     placement = Placement(layout)
@@ -42,11 +61,53 @@ def write(document: Document) -> Written:
     read = _read_back(_files(layout))
     if placement.state_types(read):
         read = _read_back(_files(layout))
-    own = own_members.state(document, read)
-    top = _resolver(layout)
-    top.setdefault("$extensions", {})[OWN] = own
-    files = _files(layout) | {layout.resolver_file: strict_json.write(top)}
-    return Written(files, (*layout.remarks, *_unseen(own)))
+    return layout, read
+
+
+def _cleared(own: Mapping[str, Any]) -> list[dict[str, Any]]:
+    """The members that take away what the files would say."""
+    return [value for value in own.get("values", ()) if value["value"] is None]
+
+
+def _restated(document: Document, own: Mapping[str, Any]) -> Document:
+    """A document that says again what holds in modes where files would let another mode's value
+    show through, as a context of two files does once the value of the second one is cleared."""
+    keys = {
+        (axis.name, mode.name): (axis.key, mode.key)
+        for axis in document.axes
+        for mode in axis.modes
+    }
+    positions = {axis.key: place for place, axis in enumerate(document.axes)}
+    again: dict[str, dict[Condition, Value]] = {}
+    for stated in _cleared(own):
+        token = document.token_at(stated["path"])
+        picks = [keys.get(pick) for pick in stated["when"]]
+        if token is None or None in picks:
+            continue
+        condition = Condition(tuple(sorted(pick for pick in picks if pick is not None)))
+        value = strongest(dict(token.values), condition, positions)
+        if value is not None:
+            again.setdefault(token.key, dict(token.values))[condition] = value
+    if not again:
+        return document
+    tokens = [
+        replace(token, values=tuple(again[token.key].items())) if token.key in again else token
+        for token in document.tokens
+    ]
+    return replace(document, tokens=tuple(tokens))
+
+
+def _missing(restated: Document, document: Document, path: str) -> bool:
+    """Whether nothing could be said again for a token."""
+    before, after = document.token_at(path), restated.token_at(path)
+    return before is None or after is None or before.values == after.values
+
+
+def _shown_still(paths: Iterable[str]) -> list[str]:
+    names = ", ".join(dict.fromkeys(paths))
+    if not names:
+        return []
+    return [f"Without a value in some mode, other readers see that of another mode: {names}."]
 
 
 def _unseen(own: dict[str, Any]) -> list[str]:

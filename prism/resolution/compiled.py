@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from itertools import combinations
+from typing import TypeVar
 
 from prism.errors import ExpressionError
 from prism.model.values import Condition, Value
@@ -48,6 +50,29 @@ class Compiled:
 
 class PassedOnError(ExpressionError):
     """What a token refers to has no value here."""
+
+
+_Kept = TypeVar("_Kept")
+
+
+def strongest(
+    values: Mapping[Condition, _Kept], condition: Condition, positions: Mapping[str, int]
+) -> _Kept | None:
+    """What holds where exactly the modes of a condition are picked, all others default.
+    ``positions`` are the places of the axes by key."""
+    if 2 ** len(condition.picks) < len(values):
+        subsets = (
+            Condition(picks)
+            for count in range(len(condition.picks) + 1)
+            for picks in combinations(condition.picks, count)
+        )
+        held = [subset for subset in subsets if subset in values]
+    else:
+        picked = set(condition.picks)
+        held = [known for known in values if picked.issuperset(known.picks)]
+    if not held:
+        return None
+    return values[max(held, key=lambda c: strength([positions[axis] for axis, _ in c.picks]))]
 
 
 def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:

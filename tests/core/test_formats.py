@@ -32,6 +32,19 @@ from tests.builders import (
 )
 
 
+def without_extensions(text):
+    """A file as bytes without any member of ours."""
+
+    def bare(node):
+        if isinstance(node, list):
+            return [bare(part) for part in node]
+        if not isinstance(node, dict):
+            return node
+        return {name: bare(part) for name, part in node.items() if name != "$extensions"}
+
+    return json.dumps(bare(json.loads(text))).encode()
+
+
 def read(**files):
     """A document from Python values; ``__`` in a name stands for a dot."""
     data = {n.replace("__", "."): json.dumps(raw).encode() for n, raw in files.items()}
@@ -203,10 +216,42 @@ class RoundTripTests(SimpleTestCase):
         red = Condition.of({sky.key: sky.modes[2].key})
         document = edit.set_value(document, link.key, red, Expression("{red.300}"))
         written = resolver_writer.write(document)
-        files = {name: text.encode() for name, text in written.files.items()}
-        alone = resolver.read_alone(files, counter_keys())
+        files = {name: without_extensions(text) for name, text in written.files.items()}
+        alone = resolver.read(files, counter_keys())
         again = alone.token_at("Text.link")
         self.assertEqual([v.text for _, v in again.values], ["{Accent.$root}", "{red.300}"])
+
+    def answers(self, document):
+        """The value of every token by its path in every theme, by the names of its modes."""
+        found = Resolver(document)
+        return {
+            (token.path, frozenset(zip((a.name for a in document.axes), modes, strict=True))): str(
+                found.resolve(token.key, theme).value
+            )
+            for theme in found.themes()
+            for modes in [
+                [axis.modes[at].name for axis, at in zip(document.axes, theme, strict=True)]
+            ]
+            for token in document.tokens
+        }
+
+    def test_a_cleared_value_is_cleared_for_other_readers_too(self):
+        """A context of two files: what the second one no longer says must not show the first."""
+        document = observatory()
+        single = [(t, c) for t in document.tokens for c, _ in t.values if c.picks]
+        self.assertGreater(len(single), 20)
+        for one, condition in single:
+            cleared = edit.clear_value(document, one.key, condition)
+            written = resolver_writer.write(cleared)
+            wanted = self.answers(cleared)
+            whole = {name: text.encode() for name, text in written.files.items()}
+            bare = {name: without_extensions(text) for name, text in written.files.items()}
+            for files in (whole, bare):
+                back = resolver.read(files, counter_keys())
+                self.assertEqual(self.answers(back), wanted, (one.path, condition))
+            self.assertEqual(written.remarks, ())
+            again = resolver.read(whole, counter_keys()).token_at(one.path)
+            self.assertEqual(len(again.values), len(one.values) - 1)
 
     def test_values_on_two_axes_are_said_to_be_ours_alone(self):
         document = observatory()

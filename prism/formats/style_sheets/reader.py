@@ -8,8 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
-from itertools import combinations
-from typing import TypeVar
 
 import tinycss2
 
@@ -39,11 +37,10 @@ from prism.formats.wholeness import whole
 from prism.model.document import Axis, Document, Token
 from prism.model.names import derived_name, free_name, settle_names
 from prism.model.values import ABSENT, Condition, Value
-from prism.resolution.compiled import strength
+from prism.resolution.compiled import strongest
 
 #: From this many themes on, winning declarations are compared rather than texts.
 _MANY = 48
-_Kept = TypeVar("_Kept")
 
 #: The texts of a property by what is picked beside the default modes.
 Texts = Mapping[Picks, Text]
@@ -246,7 +243,7 @@ class _Reader:
             turns = []
             for picks, _, winner in self._winners[shape]:
                 condition = Condition(tuple(sorted(picks)))
-                if places[winner] != _strongest(held, condition, positions):
+                if places[winner] != strongest(held, condition, positions):
                     held[condition] = places[winner]
                     turns.append((picks, winner))
             self._turns[pattern] = turns
@@ -278,7 +275,7 @@ class _Reader:
         for picks, text in texts.items():
             condition = Condition(tuple(sorted(keys[pick] for pick in picks)))
             value = ABSENT if text.text is None else value_of(text.text, kind)
-            if value != (_strongest(values, condition, positions) or ABSENT):
+            if value != (strongest(values, condition, positions) or ABSENT):
                 values[condition] = value
         token = Token(self.new_key(), path, kind, "raw", tuple(values.items()))
         if derived_name(path) != name[2:]:
@@ -306,28 +303,6 @@ class _Reader:
                 )
                 if needing.declaration is not None:
                     self._skip(needing.declaration, "needs a property that was skipped")
-
-
-def _strongest(
-    values: Mapping[Condition, _Kept], condition: Condition, positions: Mapping[str, int]
-) -> _Kept | None:
-    """What holds where exactly the modes of a condition are picked, all others default."""
-    if 2 ** len(condition.picks) < len(values):
-        subsets = (
-            Condition(picks)
-            for count in range(len(condition.picks) + 1)
-            for picks in combinations(condition.picks, count)
-        )
-        some = [subset for subset in subsets if subset in values]
-        order = [strength([positions[axis] for axis, _ in known.picks]) for known in some]
-        return values[some[order.index(max(order))]] if some else None
-    picked = dict(condition.picks)
-    held = [
-        (strength([positions[axis] for axis, _ in known.picks]), value)
-        for known, value in values.items()
-        if all(picked.get(axis) == mode for axis, mode in known.picks)
-    ]
-    return max(held, key=lambda pair: pair[0])[1] if held else None
 
 
 def _reason(tests: Tests, reasons: Mapping[Carrier, str]) -> str:
