@@ -48,6 +48,34 @@ class StoreCase(TestCase):
         return store.load(project)
 
 
+class OrderTests(StoreCase):
+    """An order alone is a change like any other: it is in the tables, and undone from there."""
+
+    def assert_stored(self, reordered):
+        project = store.create(self.maren, observatory())
+        loaded = store.load(project)
+        after = reordered(loaded.document)
+        self.assertNotEqual(after, loaded.document)
+        store.record(project, loaded, after, self.maren, "Reordered")
+        self.assertEqual(self.fresh(project).document, after)
+        store.forget_all()
+        store.undo(project, self.maren)
+        self.assertEqual(self.fresh(project).document, loaded.document)
+
+    def test_tokens(self):
+        self.assert_stored(lambda d: replace(d, tokens=d.tokens[1:] + d.tokens[:1]))
+
+    def test_axes(self):
+        self.assert_stored(lambda d: replace(d, axes=d.axes[::-1]))
+
+    def test_modes(self):
+        self.assert_stored(
+            lambda d: replace(
+                d, axes=tuple(replace(axis, modes=axis.modes[::-1]) for axis in d.axes)
+            )
+        )
+
+
 class SaveTests(StoreCase):
     def test_any_document_is_read_back_as_it_was_stored(self):
         for built in (observatory(), quillhaven.document(), *map(random_document, range(8))):
