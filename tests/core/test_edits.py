@@ -79,6 +79,7 @@ from prism.edits.tokens import (
 )
 from prism.errors import EditError, PrismError
 from prism.model.values import Condition
+from prism.model.whole import flaws
 from prism.palette import measures
 from tests.builders import document, token
 
@@ -232,3 +233,42 @@ class CommandTests(SimpleTestCase):
                     self.assertTrue(str(error))
                 except Exception as error:
                     self.fail(f"{name} {values}: {error!r}")
+
+
+class NameTests(SimpleTestCase):
+    """What nothing may be called, whoever asks for it."""
+
+    def setUp(self):
+        self.document = quillhaven.document()
+        self.axis = self.document.axes[0]
+        self.token = self.document.tokens[0]
+
+    def commands(self, name):
+        yield RenameAxis(self.axis.key, name)
+        yield RenameMode(self.axis.key, self.axis.modes[0].key, name)
+        yield RenameToken(self.token.key, name)
+        yield RenameGroup(self.token.path.split(".")[0], name)
+
+    def refused(self, one):
+        try:
+            after = one.outcome(self.document).document
+        except PrismError:
+            return True
+        return bool(flaws(after))
+
+    def test_without_any_sign_or_too_long(self):
+        for name in ("", "   ", "x" * 5_000):
+            for one in self.commands(name):
+                self.assertTrue(self.refused(one), (one, name[:10]))
+
+    def test_names_of_200_characters_are_the_longest(self):
+        for length, wanted in ((200, False), (201, True)):
+            for one in (*self.commands("x" * length),)[:2]:
+                self.assertEqual(self.refused(one), wanted, (type(one), length))
+
+    def test_paths_have_no_braces_no_empty_segment_and_no_leading_dollar(self):
+        for path in ("{", "a}", ".", "a..b", ".a", "a.", "$a", "a.$b"):
+            for one in (*self.commands(path),)[2:]:
+                self.assertTrue(self.refused(one), (one, path))
+        for path in ("a b", "-x", "\u96ea", "a.$root"):
+            self.assertFalse(self.refused(RenameToken(self.token.key, path)), path)
