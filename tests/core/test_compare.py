@@ -58,6 +58,18 @@ class MergeTests(SimpleTestCase):
         self.assertEqual(merged.document.token("text").value(), Expression("#222222"))
         self.assertIn("was changed by both", clash.sentence)
 
+    def test_what_both_did_alike_stands_once_and_is_no_clash(self):
+        built = observatory()
+        link = built.token_at("Text.link")
+        site = built.axes[0]
+        fresh = Condition.of({site.key: site.modes[1].key})
+        self.assertNotIn(fresh, dict(link.values))
+        alike = edit.set_value(built, link.key, fresh, Expression("{red.300}"))
+        for both in (alike, edit.clear_value(built, link.key, link.values[-1][0])):
+            merged = merge(built, both, both)
+            self.assertEqual(merged.clashes, ())
+            self.assertEqual(merged.document, both)
+
     def test_a_rename_here_and_an_edit_there_of_the_same_token_merge(self):
         mine = structure.rename_token(base(), "ink.11", "coal")
         theirs = setting(base(), "ink.11", "#000000")
