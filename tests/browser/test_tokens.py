@@ -99,8 +99,8 @@ class KeyboardTests(TokensCase):
         self.reach("#bulk-map")
         self.press("Enter")
         self.revision(4)
-        stored = self.stored()
-        self.assertTrue(all(t.value().text.startswith("{sea.") for t in stored.tokens[22:32]))
+        mapped = [t for t in self.stored().tokens if t.tier == "semantic"][:10]
+        self.assertTrue(all(t.value().text.startswith("{sea.") for t in mapped))
 
         # A dark mode as a mirrored copy.
         self.open("axes/")
@@ -125,8 +125,8 @@ class KeyboardTests(TokensCase):
         self.press("Control+v")
         self.revision(6)
         end = self.stored()
-        for offset in range(3):
-            was, now = end.tokens[22 + offset], end.tokens[22 + 12 + offset]
+        made = [t for t in end.tokens if t.tier == "semantic"]
+        for was, now in zip(made[:3], made[12:15], strict=True):
             shown = [self.cell(one.key, "l").get_attribute("data-value") for one in (was, now)]
             self.assertEqual(shown[0], shown[1])
             shown = [self.cell(one.key, dark.key).get_attribute("data-value") for one in (was, now)]
@@ -257,7 +257,7 @@ class LaterRowsTests(TokensCase):
         self.at(0).focus()
         self.scroll()
         self.at(-1).click(modifiers=["Shift"])
-        expect(self.page.locator("a.cell.in-range")).to_have_count(400)
+        expect(self.page.locator("a.cell.in-range")).to_have_count(len(self.paths))
         self.press("Control+d")
         self.revision(2)
         self.assertEqual(set(self.texts()), {self.texts()[0]})

@@ -42,7 +42,7 @@ SHEETS = {
             f"dist/css/functional/themes/{name}.css"
             for name in ("light", "dark", "dark-dimmed", "light-tritanopia")
         ),
-        ["color-mode", "dark-theme", "light-theme", "appearance"],
+        ["color-mode", "light-theme", "dark-theme", "appearance"],
     ),
 }
 _NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?|none")

@@ -109,10 +109,13 @@ class Sheet:
         return Sheet({winner.name: rest}).winner(winner.name, page)
 
     def tests(self, name: str) -> Iterator[Test]:
-        """Every test that a property's declarations make."""
+        """Every test that a property's declarations make, always in the same order."""
         for declaration in self.declarations.get(name, ()):
             for way in declaration.ways:
-                yield from way.tests
+                if len(way.tests) > 1:
+                    yield from sorted(way.tests, key=lambda test: (test.carrier, test.value))
+                else:
+                    yield from way.tests
 
 
 def read(
