@@ -11,7 +11,7 @@ from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.contrast_table import Part
 from prism.resolution.resolver import Resolver
 
-#: Wrong for whoever uses the product; doubtful, as it may be meant; advice.
+#: Wrong for those who use the product; doubtful, as it may be meant; advice.
 Severity = Literal["wrong", "doubtful", "advice"]
 
 

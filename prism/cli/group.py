@@ -27,7 +27,7 @@ class _Main(click.Group):
         except PrismError as error:
             self._stop(ctx, str(error))
         except BrokenPipeError:
-            # Whoever read the output has gone; nothing is left to be written to.
+            # The program that read the output has ended; there is nothing to write to.
             os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
             self._stop(ctx, "The output was closed before all was written.")
         except RecursionError:

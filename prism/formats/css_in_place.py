@@ -149,7 +149,7 @@ class _Writer:
 
 
 def _spelled(text: str) -> str:
-    """A selector that came with a mode, written anew from what it means; empty for one that means
+    """A selector that came with a mode, written again from its meaning; empty for one that means
     something else than one attribute or class."""
     try:
         ways = selectors.read(text)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+#: Bytes of one file.
+MAX_BYTES = 8 * 1024 * 1024
 MAX_TOKENS = 50_000
 MAX_VALUES = 250_000
 MAX_AXES = 16

@@ -15,6 +15,7 @@ from prism.changes.references import check_path
 from prism.color import space
 from prism.errors import FormatError, PrismError
 from prism.formats.layers import NewKey
+from prism.formats.text_files import decoded
 from prism.formats.wholeness import whole
 from prism.model.document import Document, Token
 from prism.model.names import settle_names
@@ -22,7 +23,6 @@ from prism.model.values import BASE, Expression
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Theme
 
-MAX_BYTES = 8 * 1024 * 1024
 _ROW = re.compile(r"\s*(\d{1,3})\s+(\d{1,3})\s+(\d{1,3})(?:\s+(.*))?\Z")
 _SIZE, _GAP, _ACROSS = 64, 8, 11
 
@@ -53,7 +53,7 @@ def write_gpl(name: str, colors: Sequence[tuple[str, space.Color]]) -> tuple[str
 
 def read_gpl(data: bytes, file: str, new_key: NewKey) -> Document:
     """The colors of a GIMP palette as raw tokens, names and order kept."""
-    lines = _text(data, file).splitlines()
+    lines = decoded(data, file).splitlines()
     if not lines or lines[0].strip() != "GIMP Palette":
         raise FormatError("The first line is not “GIMP Palette”.", place=f"{file}, line 1")
     name = ""
@@ -96,7 +96,7 @@ def write_svg(name: str, colors: Sequence[tuple[str, space.Color]]) -> str:
 
 def read_svg(data: bytes, file: str, new_key: NewKey) -> Document:
     """The filled shapes of an SVG picture that have a title, as raw tokens."""
-    _text(data, file)
+    decoded(data, file)
     reader = _Svg(file)
     reader.read(data)
     return _document(reader.name or file, reader.colors, new_key)
@@ -170,15 +170,6 @@ def _document(name: str, colors: Iterable[tuple[str, str, str]], new_key: NewKey
         raise FormatError("The file has no color with a name.")
     document = settle_names(Document(name=name, tokens=tuple(tokens.values())))
     return whole(document, {})
-
-
-def _text(data: bytes, file: str) -> str:
-    if len(data) > MAX_BYTES:
-        raise FormatError(f"The file has more than {MAX_BYTES // 2**20} MB.", place=file)
-    try:
-        return data.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        raise FormatError("The file is not UTF-8 text.", place=file) from None
 
 
 def _line(text: str) -> str:

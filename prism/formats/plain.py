@@ -19,6 +19,7 @@ from prism.errors import FormatError, PrismError
 from prism.expressions.values import check, decode, encode, parse
 from prism.formats import strict_json
 from prism.formats.layers import NewKey
+from prism.formats.text_files import decoded
 from prism.formats.wholeness import whole
 from prism.model.document import TIERS, TYPES, Axis, Document, Mode, Tier, Token
 from prism.model.names import settle_names
@@ -184,12 +185,11 @@ def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
 
 def _csv_rows(data: bytes, file: str) -> list[list[str]]:
     """The rows of a CSV file, at least one, without those that are empty."""
-    if len(data) > strict_json.MAX_BYTES:
-        raise FormatError("The file is too large.", place=file)
+    text = decoded(data, file)
     try:
-        reader = csv.reader(io.StringIO(data.decode("utf-8-sig")), strict=True)
+        reader = csv.reader(io.StringIO(text), strict=True)
         rows = [[_unguarded(cell) for cell in row] for row in reader if any(row)]
-    except (UnicodeDecodeError, csv.Error) as error:
+    except csv.Error as error:
         raise FormatError(f"The file is not CSV: {error}.", place=file) from None
     if not rows:
         raise FormatError("The file is empty.", place=file)

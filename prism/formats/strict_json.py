@@ -9,8 +9,8 @@ from typing import Any
 
 from prism.errors import FormatError
 from prism.formats.limits import MAX_NESTING
+from prism.formats.text_files import decoded
 
-MAX_BYTES = 8 * 1024 * 1024
 # Escapes of NUL and of halves of a character.
 _HALF = re.compile(r"\\u(0000|[dD][89a-fA-F])")
 _TEXT = json.encoder.encode_basestring
@@ -18,18 +18,7 @@ _TEXT = json.encoder.encode_basestring
 
 def read(data: bytes, file: str) -> dict[str, Any]:
     """The object in ``data``. Raises ``FormatError`` naming ``file`` for anything else."""
-    if len(data) > MAX_BYTES:
-        raise FormatError(
-            f"The file has {len(data) / 1e6:.1f} MB; at most {MAX_BYTES / 1e6:.1f} MB are read.",
-            place=file,
-            fix="Split it into several token files.",
-        )
-    try:
-        text = data.decode("utf-8-sig")
-    except UnicodeDecodeError as error:
-        raise FormatError(
-            "The file is not UTF-8 text.", place=f"{file}, byte {error.start}"
-        ) from None
+    text = decoded(data, file, fix="Split it into several token files.")
     parsed = _parsed(text, file)
     if _HALF.search(text):
         _refuse_odd_characters(text, parsed, file)

@@ -120,7 +120,7 @@ def remove_member(request: HttpRequest, project: Project, member: int) -> HttpRe
 @requires("view")
 @require_POST
 def copy(request: HttpRequest, project: Project) -> HttpResponse:
-    """Make a copy that belongs to whoever asks."""
+    """Make a copy that belongs to the person who asks."""
     made = store.copy(project, person(request), f"{project.name}, copy"[:120])
     messages.success(request, f"{made.name} is yours only.")
     return redirect("projects:settings", made.code)

@@ -236,7 +236,7 @@ class CommandTests(SimpleTestCase):
 
 
 class NameTests(SimpleTestCase):
-    """What nothing may be called, whoever asks for it."""
+    """Names that every command refuses."""
 
     def setUp(self):
         self.document = quillhaven.document()

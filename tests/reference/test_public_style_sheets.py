@@ -25,7 +25,6 @@ SHEETS = {
     "@picocss/pico": (("css/pico.css", "css/pico.colors.css"), ["theme"]),
     "bootstrap": (("dist/css/bootstrap.css",), ["bs-theme"]),
     "bulma": (("css/bulma.css",), ["theme", "appearance"]),
-    "open-props": (("open-props.min.css",), ["appearance"]),
     "@shoelace-style/shoelace": (("dist/themes/light.css", "dist/themes/dark.css"), ["appearance"]),
     "beercss": (("dist/cdn/beer.css",), ["appearance"]),
     "github-markdown-css": (("github-markdown.css",), ["theme", "appearance"]),

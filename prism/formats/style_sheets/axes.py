@@ -5,19 +5,15 @@ spellings of one axis.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, field
-
-import tinycss2
+from collections.abc import Iterable, Iterator
 
 from prism.errors import FormatError
 from prism.formats.css import FEATURES
-from prism.formats.layers import NewKey
 from prism.formats.limits import MAX_AXES
-from prism.formats.style_sheets.cascade import SCHEME, Sheet
+from prism.formats.style_sheets.axis_of_sheet import AxisOfSheet, Spelling, scheme_of
+from prism.formats.style_sheets.declarations import SCHEME, Declaration, Held, Sheet
 from prism.formats.style_sheets.page import Carrier, Page, Test
 from prism.model import lexicon
-from prism.model.document import Axis, Follows, Mode
 from prism.model.storable import MAX_NAME
 
 #: The attribute of parts of a page that have modes of their own, in style sheets written here.
@@ -29,36 +25,6 @@ _AROUND = frozenset(("theme", "mode", "scheme", "color", "colors", "is", "t"))
 _WORDS = re.compile(r"[-_:\s]+")
 #: Words that tell of an attribute that it asks for a theme.
 _THEMES = frozenset(("theme", "mode", "scheme", "brand", "appearance", "contrast", "density"))
-Facts = Mapping[Carrier, str]
-
-
-@dataclass(frozen=True, slots=True)
-class Spelling:
-    """One way to ask for a mode: what then holds of the page."""
-
-    carrier: Carrier
-    value: str
-
-    @property
-    def facts(self) -> Facts:
-        """What holds of a page that asks for the mode like this."""
-        return {self.carrier: self.value}
-
-
-@dataclass
-class AxisOfSheet:
-    """An axis in the making: modes by name with their spellings, the first one counts."""
-
-    name: str
-    modes: dict[str, list[Spelling]] = field(default_factory=dict)
-    default: str = ""
-    #: Whether an unmarked page is in the default mode.
-    bare: bool = True
-
-    def facts(self, mode: str) -> Facts:
-        """What holds of a page in a mode; nothing for a mode that no spelling asks for."""
-        spellings = self.modes[mode]
-        return spellings[0].facts if spellings else {}
 
 
 def read(sheet: Sheet, light_dark: bool) -> list[AxisOfSheet]:
@@ -96,6 +62,7 @@ class _Builder:
         self.properties: dict[Carrier, list[str]] = {}
         self.values: dict[Carrier, dict[str, None]] = {}
         self._mode_names: set[str] = set()
+        self._held: dict[frozenset[tuple[Carrier, str]], Held] = {}
         for name in sheet.declarations:
             for test in sheet.tests(name):
                 self._know(test, name)
@@ -270,17 +237,19 @@ class _Builder:
 
     def _same(self, name: str, first: Page, second: Page) -> bool:
         """Whether a property has the same text on two pages."""
-        one, other = self.sheet.winner(name, first), self.sheet.winner(name, second)
-        return one is other or (
-            one is not None and other is not None and _text(one) == _text(other)
-        )
+        one, other = self._winner(name, first), self._winner(name, second)
+        return one is other or (one is not None and other is not None and one.text == other.text)
+
+    def _winner(self, name: str, page: Page) -> Declaration | None:
+        held = self._held.setdefault(frozenset(page.facts.items()), {})
+        return self.sheet.winner(name, page, held)
 
     # Defaults
 
     def _settle_default(self, axis: AxisOfSheet) -> None:
         """The mode that an unmarked page is in; a mode of its own where it is in none of them."""
         names, bare = self._names(axis) or {SCHEME}, Page()
-        absent = all(self.sheet.winner(name, bare) is None for name in names)
+        absent = all(self._winner(name, bare) is None for name in names)
         if absent and names != {SCHEME}:
             telling = [mode for mode in axis.modes if self._says_something(axis, mode, names)]
             if (len(axis.modes) > 1 or not self._has_base()) and (telling or len(axis.modes) > 1):
@@ -317,7 +286,7 @@ class _Builder:
 
     def _says_something(self, axis: AxisOfSheet, mode: str, names: Iterable[str]) -> bool:
         page = Page(axis.facts(mode))
-        return any(self.sheet.winner(name, page) is not None for name in names)
+        return any(self._winner(name, page) is not None for name in names)
 
     def _for_light_dark(self, axes: list[AxisOfSheet]) -> None:
         """See to it that some axis tells light from dark, as ``light-dark()`` asks."""
@@ -360,10 +329,6 @@ def _spellings(axis: AxisOfSheet) -> Iterator[Spelling]:
         yield from spellings
 
 
-def _text(declaration: object) -> str:
-    return str(tinycss2.serialize(getattr(declaration, "tokens", ())))
-
-
 def _cut(name: str) -> str:
     return name.strip()[:MAX_NAME] or "unnamed"
 
@@ -376,67 +341,3 @@ def _name_apart(axes: Iterable[AxisOfSheet]) -> None:
             name, number = f"{axis.name}-{number}", number + 1
         axis.name = name
         taken.add(name)
-
-
-def scheme_of(sheet: Sheet, page: Page) -> str:
-    """The color scheme of a page: ``light``, ``dark``, or ``system`` where both may be."""
-    forced = page.facts.get(("scheme", SCHEME))
-    if forced:
-        return forced
-    winner = sheet.winner(SCHEME, page)
-    words = _text(winner).lower().split() if winner else []
-    if {"light", "dark"} <= {*words}:
-        return page.facts.get(("media", "prefers-color-scheme"), "system")
-    return "dark" if "dark" in words else "light"
-
-
-def build(axes: Iterable[AxisOfSheet], sheet: Sheet, new_key: NewKey) -> tuple[Axis, ...]:
-    """The axes of the document; the names of modes are their keys."""
-    return tuple(_axis(axis, sheet, new_key()) for axis in axes)
-
-
-def _axis(axis: AxisOfSheet, sheet: Sheet, key: str) -> Axis:
-    follows: dict[str, dict[str, str]] = {}
-    modes = []
-    keys = {
-        name: f"m{place}" if not _is_key(name) else name for place, name in enumerate(axis.modes)
-    }
-    for name, spellings in axis.modes.items():
-        scheme = scheme_of(sheet, Page(axis.facts(name)))
-        told = any(d for d in sheet.declarations.get(SCHEME, ())) or _of_scheme(spellings)
-        selectors = tuple(
-            text for spelling in spellings if (text := selector_of(spelling)) is not None
-        )
-        for spelling in spellings:
-            kind, feature = spelling.carrier
-            if kind == "media" and feature in FEATURES:
-                follows.setdefault(feature, {})[spelling.value] = keys[name]
-        color_scheme = scheme if told and scheme in ("light", "dark") else ""
-        modes.append(Mode(keys[name], name, color_scheme=color_scheme, selectors=selectors))
-    feature = next(iter(follows), "")
-    return Axis(
-        key,
-        axis.name,
-        tuple(modes),
-        keys[axis.default],
-        follows=Follows(feature, tuple(follows[feature].items())) if feature else None,
-    )
-
-
-def _of_scheme(spellings: Iterable[Spelling]) -> bool:
-    return any(spelling.carrier[0] == "scheme" for spelling in spellings)
-
-
-def _is_key(name: str) -> bool:
-    return re.fullmatch(r"[!-~]{1,200}", name) is not None
-
-
-def selector_of(spelling: Spelling) -> str | None:
-    """The selector that asks for a mode; None where no selector does."""
-    kind, name = spelling.carrier
-    if kind == "attribute":
-        value = tinycss2.serializer.serialize_string_value(spelling.value)
-        return f'[{tinycss2.serializer.serialize_identifier(name)}="{value}"]'
-    if kind == "class":
-        return "." + str(tinycss2.serializer.serialize_identifier(name))
-    return None

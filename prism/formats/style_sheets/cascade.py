@@ -7,9 +7,8 @@ its line and the reason.
 
 from __future__ import annotations
 
-import posixpath
-from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
 from math import inf
 from typing import Any
 
@@ -18,61 +17,18 @@ import tinycss2
 from prism.errors import FormatError
 from prism.formats.limits import MAX_NESTING
 from prism.formats.style_sheets import conditions, selectors
+from prism.formats.style_sheets.declarations import SCHEME, Declaration, LayerKey, Sheet, Ways
 from prism.formats.style_sheets.outcome import SkippedDeclaration
-from prism.formats.style_sheets.page import Carrier, Page, Test, Tests
-from prism.formats.style_sheets.selectors import EVERY, ROOT, Way
-from prism.formats.style_sheets.source import Source
+from prism.formats.style_sheets.page import Carrier, Test, Tests
+from prism.formats.style_sheets.selectors import ROOT, Way
+from prism.formats.style_sheets.source import Source, beside, target_of
 from prism.formats.style_sheets.tokens import comma_parts, deeper_than, trim
 
-MAX_BYTES = 8 * 1024 * 1024
-MAX_VALUE = 65_536
 _MAX_SELECTOR = 4_000
 _MOST_WAYS = 128
 _PLAIN_RULES = frozenset(("font-face", "keyframes", "page", "counter-style", "font-feature-values"))
 #: Unlayered declarations are stronger than those of any layer, but for important ones.
 _UNLAYERED = (inf,)
-SCHEME = "color-scheme"
-
-LayerKey = tuple[float, ...]
-#: All ways in which the declarations of a rule hold; they share them.
-Ways = tuple[Way, ...]
-#: The strongest of some ways that holds on one page, by the identity of the ways.
-Held = dict[int, Any]
-
-
-@dataclass(frozen=True, slots=True)
-class Declaration:
-    """A declaration of a property: where it stands, when it holds and how strong it is."""
-
-    name: str
-    tokens: tuple[Any, ...]
-    line: int
-    selector: str
-    ways: Ways
-    important: bool
-    layer: LayerKey
-    order: int
-
-    def strength(self, page: Page, held: Held | None = None) -> tuple[Any, ...] | None:
-        """How strong the declaration is on a page; None where it does not hold. ``held`` keeps
-        what was found of the page for the other declarations of a rule."""
-        if held is None:
-            held = {}
-        if id(self.ways) not in held:
-            held[id(self.ways)] = max(
-                (
-                    (way.depth, way.specificity)
-                    for way in self.ways
-                    if all(test.holds(page) for test in way.tests)
-                ),
-                default=None,
-            )
-        best = held[id(self.ways)]
-        if best is None:
-            return None
-        depth, specificity = best
-        layer = tuple(-rank for rank in self.layer) if self.important else self.layer
-        return depth, self.important, layer, specificity, self.order
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,39 +39,6 @@ class _Place:
     media: tuple[Tests, ...] = (frozenset(),)
     layer: tuple[str, ...] = ()
     reason: str = ""
-
-
-@dataclass
-class Sheet:
-    """All declarations by property, in order, and what was skipped."""
-
-    declarations: dict[str, list[Declaration]] = field(default_factory=dict)
-    initial: dict[str, tuple[Any, ...]] = field(default_factory=dict)
-    skipped: list[SkippedDeclaration] = field(default_factory=list)
-
-    def winner(self, name: str, page: Page, held: Held | None = None) -> Declaration | None:
-        """The declaration that wins on a page; None where none holds."""
-        best: tuple[tuple[Any, ...], Declaration] | None = None
-        for declaration in self.declarations.get(name, ()):
-            strength = declaration.strength(page, held)
-            if strength is not None and (best is None or strength > best[0]):
-                best = (strength, declaration)
-        return best[1] if best else None
-
-    def next_below(self, winner: Declaration, page: Page) -> Declaration | None:
-        """The declaration that wins where the layer of ``winner`` is left out, as
-        ``revert-layer`` asks for."""
-        rest = [d for d in self.declarations[winner.name] if d.layer != winner.layer]
-        return Sheet({winner.name: rest}).winner(winner.name, page)
-
-    def tests(self, name: str) -> Iterator[Test]:
-        """Every test that a property's declarations make, always in the same order."""
-        for declaration in self.declarations.get(name, ()):
-            for way in declaration.ways:
-                if len(way.tests) > 1:
-                    yield from sorted(way.tests, key=lambda test: (test.carrier, test.value))
-                else:
-                    yield from way.tests
 
 
 def read(
@@ -132,30 +55,6 @@ def read(
     reader = _Reader(file, maps, imports)
     reader.stylesheet(text, file, _Place())
     return reader.sheet
-
-
-def imported(text: str, file: str) -> set[str]:
-    """The files that a style sheet imports, by their names beside it."""
-    rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
-    return {
-        _beside(file, _target(rule))
-        for rule in rules
-        if rule.type == "at-rule" and rule.lower_at_keyword == "import"
-    }
-
-
-def _target(rule: Any) -> str:
-    """The file that an ``@import`` names."""
-    first = next((token for token in rule.prelude if token.type != "whitespace"), None)
-    if first is not None and first.type in ("string", "url"):
-        return str(first.value)
-    if first is not None and first.type == "function" and first.arguments:
-        return str(getattr(first.arguments[0], "value", ""))
-    return ""
-
-
-def _beside(file: str, target: str) -> str:
-    return posixpath.normpath(posixpath.join(posixpath.dirname(file), target))
 
 
 class _Reader:
@@ -264,8 +163,8 @@ class _Reader:
 
     def _import(self, rule: Any, place: _Place) -> None:
         words = [token for token in rule.prelude if token.type != "whitespace"]
-        target = _target(rule)
-        name = _beside(self.inside[-1], target)
+        target = target_of(rule)
+        name = beside(self.inside[-1], target)
         if name not in self.imports or name in self.inside or place.selectors:
             self._skip(f"@import {target[:80]}", place, "that file was not given", rule.source_line)
             return
@@ -436,6 +335,3 @@ def _fault(name: str) -> str:
     if len(name) > 200:
         return "has a name of more than 200 characters"
     return ""
-
-
-__all__ = ["EVERY", "MAX_BYTES", "Declaration", "Sheet", "read"]

@@ -18,10 +18,12 @@ from prism.formats.layers import NewKey
 from prism.formats.limits import MAX_TOKENS
 from prism.formats.style_sheets import axes as axes_of_sheets
 from prism.formats.style_sheets import cascade
-from prism.formats.style_sheets.axes import AxisOfSheet
-from prism.formats.style_sheets.cascade import MAX_BYTES, SCHEME, Declaration, Sheet
+from prism.formats.style_sheets.axis_of_sheet import AxisOfSheet, build
+from prism.formats.style_sheets.declarations import SCHEME, Declaration, Sheet
 from prism.formats.style_sheets.outcome import SkippedDeclaration, StyleSheet, value_of
 from prism.formats.style_sheets.page import Carrier, Tests
+from prism.formats.style_sheets.references import holds, keyword, variables
+from prism.formats.style_sheets.source import imported
 from prism.formats.style_sheets.types import Types, in_order
 from prism.formats.style_sheets.values import (
     MOST_THEMES,
@@ -29,10 +31,8 @@ from prism.formats.style_sheets.values import (
     Shape,
     Text,
     Values,
-    holds,
-    keyword,
-    variables,
 )
+from prism.formats.text_files import decoded
 from prism.formats.wholeness import whole
 from prism.model.document import Axis, Document, Token
 from prism.model.names import derived_name, free_name, settle_names
@@ -58,8 +58,8 @@ def read(
     ``maps`` names axis and mode for selectors that do not say it themselves, ``imports`` are the
     files that ``@import`` may name. Raises ``FormatError`` for a file that is no style sheet.
     """
-    texts = {name: _decoded(other, name) for name, other in (imports or {}).items()}
-    sheet = cascade.read(_decoded(data, file), file, maps or {}, texts)
+    texts = {name: decoded(other, name) for name, other in (imports or {}).items()}
+    sheet = cascade.read(decoded(data, file), file, maps or {}, texts)
     return _Reader(sheet, file, new_key).read()
 
 
@@ -69,28 +69,17 @@ def read_together(
     maps: Mapping[str, tuple[str, str]] | None = None,
 ) -> StyleSheet:
     """Several style sheets as one document: those that no other one imports, in their order."""
-    texts = {name: _decoded(data, name) for name, data in files.items()}
+    texts = {name: decoded(data, name) for name, data in files.items()}
     tops = [
         name
         for name in files
-        if not any(
-            other != name and name in cascade.imported(texts[other], other) for other in files
-        )
+        if not any(other != name and name in imported(texts[other], other) for other in files)
     ]
     names = [tinycss2.serializer.serialize_string_value(name) for name in tops or files]
     top = "".join(f'@import "{name}";\n' for name in names)
     sheet = cascade.read(top, "", maps or {}, texts)
     name = (tops or list(files))[0]
     return _Reader(sheet, name, new_key).read()
-
-
-def _decoded(data: bytes, file: str) -> str:
-    if len(data) > MAX_BYTES:
-        raise FormatError(f"The file has more than {MAX_BYTES // 2**20} MB.", place=file)
-    try:
-        return data.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        raise FormatError("The file is not UTF-8 text.", place=file) from None
 
 
 class _Reader:
@@ -125,7 +114,7 @@ class _Reader:
         found_axes = self._axes(light_dark)
         self.values = Values(self.sheet, found_axes)
         self.values.paths = _paths(names)
-        document_axes = axes_of_sheets.build(found_axes, self.sheet, self.new_key)
+        document_axes = build(found_axes, self.sheet, self.new_key)
         tokens = self._tokens(names, found_axes, document_axes)
         document = Document(
             name=self.file.rsplit("/", 1)[-1].removesuffix(".css"),

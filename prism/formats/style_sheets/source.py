@@ -1,10 +1,13 @@
-"""The text of a style sheet, for finding what a parser could not read."""
+"""The text of a style sheet: what a parser could not read, and the files it imports."""
 
 from __future__ import annotations
 
 import itertools
+import posixpath
 import re
 from typing import Any
+
+import tinycss2
 
 _ENDS = re.compile(r"[;{}]|\*/")
 #: Characters of an unreadable declaration that are shown.
@@ -26,3 +29,28 @@ class Source:
         after = _ENDS.split(self.text[place : place + _SHOWN])[0]
         declaration = " ".join((before + after).split())
         return declaration[:_SHOWN] if declaration.startswith("--") else ""
+
+
+def imported(text: str, file: str) -> set[str]:
+    """The files that a style sheet imports, by their names beside it."""
+    rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
+    return {
+        beside(file, target_of(rule))
+        for rule in rules
+        if rule.type == "at-rule" and rule.lower_at_keyword == "import"
+    }
+
+
+def target_of(rule: Any) -> str:
+    """The file that an ``@import`` names."""
+    first = next((token for token in rule.prelude if token.type != "whitespace"), None)
+    if first is not None and first.type in ("string", "url"):
+        return str(first.value)
+    if first is not None and first.type == "function" and first.arguments:
+        return str(getattr(first.arguments[0], "value", ""))
+    return ""
+
+
+def beside(file: str, target: str) -> str:
+    """The name of a file that another one imports."""
+    return posixpath.normpath(posixpath.join(posixpath.dirname(file), target))

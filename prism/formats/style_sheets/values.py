@@ -9,16 +9,16 @@ from typing import Any
 
 import tinycss2
 
-from prism.formats.style_sheets.axes import AxisOfSheet, scheme_of
-from prism.formats.style_sheets.cascade import MAX_VALUE, SCHEME, Declaration, Held, Sheet
+from prism.expressions.values import MAX_TEXT
+from prism.formats.style_sheets.axis_of_sheet import AxisOfSheet, scheme_of
+from prism.formats.style_sheets.declarations import SCHEME, Declaration, Held, Sheet
 from prism.formats.style_sheets.page import Carrier, Page
+from prism.formats.style_sheets.references import NOTHING, holds, keyword, reference, variables
 from prism.formats.style_sheets.tokens import comma_parts, trim
 
 #: Themes that are computed for one property at most.
 MOST_THEMES = 4_096
 _DEEPEST = 60
-#: Keywords that leave a custom property of the root without a value (CSS Cascade 5, section 7.3).
-_NOTHING = frozenset(("initial", "inherit", "unset", "revert"))
 
 #: The mode picked on each of the axes that matter to a property, in their order.
 Picks = tuple[tuple[str, str], ...]
@@ -281,7 +281,7 @@ class Values:
         tokens: Sequence[Any] | None,
         theme: tuple[str, ...],
     ) -> Text:
-        if winner is not None and keyword(winner) in _NOTHING:
+        if winner is not None and keyword(winner) in NOTHING:
             tokens = self.sheet.initial.get(name)
         if tokens is None:
             return Text(None, winner)
@@ -289,8 +289,8 @@ class Values:
         text = writer.text(tokens, 0).strip()
         if writer.why:
             return Text(None, winner, writer.why)
-        if len(text) > MAX_VALUE:
-            return Text(None, winner, f"is longer than {MAX_VALUE} characters")
+        if len(text) > MAX_TEXT:
+            return Text(None, winner, f"is longer than {MAX_TEXT} characters")
         return Text(text, winner)
 
     def there(self, name: str, theme: tuple[str, ...]) -> bool:
@@ -342,47 +342,3 @@ class _Writer:
             return self.text(trim(fallback), depth + 1)
         self.why = self.why or f"needs {name}, which is not there"
         return ""
-
-
-def reference(token: Any) -> tuple[str, list[Any] | None]:
-    """The property that a ``var()`` names, and its fallback where it has one."""
-    parts = comma_parts(token.arguments)
-    words = trim(parts[0]) if parts else []
-    name = words[0].value if len(words) == 1 and words[0].type == "ident" else ""
-    fallback = token.arguments[len(parts[0]) + 1 :] if len(parts) > 1 else None
-    return name, fallback
-
-
-def keyword(declaration: Declaration) -> str:
-    """The keyword of CSS that is the whole value; empty where it is none."""
-    words = declaration.tokens
-    if len(words) != 1 or words[0].type != "ident":
-        return ""
-    word = words[0].lower_value
-    return word if word in _NOTHING or word == "revert-layer" else ""
-
-
-def variables(tokens: Sequence[Any]) -> Iterator[str]:
-    """Every property that a value refers to, those in fallbacks too."""
-    work = list(tokens)
-    while work:
-        token = work.pop()
-        if token.type == "function":
-            if token.lower_name == "var":
-                yield reference(token)[0]
-            work.extend(token.arguments)
-        elif token.type in ("() block", "[] block"):
-            work.extend(token.content)
-
-
-def holds(tokens: Sequence[Any], function: str) -> bool:
-    work = list(tokens)
-    while work:
-        token = work.pop()
-        if token.type == "function":
-            if token.lower_name == function:
-                return True
-            work.extend(token.arguments)
-        elif token.type in ("() block", "[] block"):
-            work.extend(token.content)
-    return False
