@@ -257,17 +257,19 @@ class Values:
 
     def winner_at(self, name: str, theme: tuple[str, ...]) -> int | None:
         """The place of the declaration that wins in a theme, among those of the property."""
+        declarations = self.sheet.declarations.get(name, ())
+        if len(declarations) == 1 and not declarations[0].ways[0].tests:
+            return None if keyword(declarations[0]) == "revert-layer" else 0
         if name not in self._shapes:
-            shape = self.shape(name)
-            self._shapes[name] = self._winners.setdefault(shape, {})
+            self._shapes[name] = self._winners.setdefault(self.shape(name), {})
         known = self._shapes[name]
         if theme not in known:
             page = self.page(theme)
             winner = self.sheet.winner(name, page, self._held.setdefault(theme, {}))
             while winner is not None and keyword(winner) == "revert-layer":
                 winner = self.sheet.next_below(winner, page)
-            places = enumerate(self.sheet.declarations.get(name, ()))
-            known[theme] = next((place for place, one in places if one is winner), None)
+            places = enumerate(declarations)
+            known[theme] = next((place for place, each in places if each is winner), None)
         return known[theme]
 
     def _winner(self, name: str, theme: tuple[str, ...]) -> Declaration | None:
