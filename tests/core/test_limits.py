@@ -7,7 +7,7 @@ from django.test import SimpleTestCase
 from prism.errors import FormatError, PrismError
 from prism.expressions.values import MAX_TEXT, check
 from prism.formats import files
-from prism.formats.limits import MAX_NESTING, MAX_TOKENS
+from prism.formats.limits import MAX_BYTES, MAX_NESTING, MAX_TOKENS
 from prism.model.values import Expression
 from prism.resolution.current import resolver_of
 from tests.builders import counter_keys
@@ -40,6 +40,10 @@ class LimitTests(SimpleTestCase):
                 with self.assertRaises(FormatError) as caught:
                     read(data, name)
                 self.assertRegex(str(caught.exception), "50,?000|50001")
+
+    def test_bytes_in_every_format(self):
+        for name in ("x.tokens.json", "x.css", "x.csv", "x.gpl", "x.svg"):
+            self.refused("at most 8.4 MB are read", b" " * (MAX_BYTES + 1), name)
 
     def test_groups_that_extend_and_double(self):
         raw = {"g0": {"a": {"$type": "color", "$value": "#111111"}}}
