@@ -81,6 +81,10 @@ theme_option = click.option(
     "--theme", "wanted", multiple=True, metavar="AXIS=MODE", help="A mode; may be repeated."
 )
 maps_option = click.option(
-    "--map", "maps", multiple=True, metavar="SELECTOR=AXIS:MODE", help="What a selector means."
+    "--map",
+    "maps",
+    multiple=True,
+    metavar="SELECTOR=AXIS:MODE",
+    help="The mode that a selector asks for, such as a class that names none.",
 )
 json_option = click.option("--json", "as_json", is_flag=True, help="Print JSON.")

@@ -308,7 +308,7 @@ class ExchangeTests(RoomCase):
             follow=True,
         )
         self.assertContains(response, "2 tokens imported, with axis appearance (light, dark).")
-        self.assertContains(response, "the class .odd names no mode; map it to one: --ink.")
+        self.assertContains(response, "Skipped --ink (line 1): the class .odd names no mode.")
 
     def test_a_long_list_of_what_was_skipped_is_cut_with_its_count(self):
         classes = " ".join(f".odd-{i} {{ --a: red }}" for i in range(50))
@@ -319,7 +319,7 @@ class ExchangeTests(RoomCase):
             {"files": SimpleUploadedFile("a.css", css), "into": "here", "revision": 1},
             follow=True,
         )
-        self.assertContains(response, "--b99 #fff and 20 more.")
+        self.assertContains(response, "--b99 #fff (line 1) and 20 more: cannot be read")
         self.assertNotContains(response, "--b100")
         self.assertContains(response, "More was skipped, for 11 other reasons.")
 

@@ -50,7 +50,7 @@ def strangers(sheet: Sheet) -> dict[Carrier, str]:
     reasons: dict[Carrier, str] = {}
     for kind, name in builder.values:
         if kind == "class" and not builder.mode_of_class(name):
-            reasons[kind, name] = f"the class .{name} names no mode; map it to one"
+            reasons[kind, name] = f"the class .{name} names no mode"
         elif kind == "attribute" and not builder.is_of_the_page(name):
             reasons[kind, name] = f"the attribute {name} speaks of a part of the page"
     return reasons
@@ -194,13 +194,15 @@ class _Builder:
         if not shared or self._asked_for_together(axis, other):
             return False
         names = self._names(axis) | self._names(other)
-        says_something = not names
+        tells = not names
         for mode in shared:
             first, second = Page(axis.facts(mode)), Page(other.facts(mode))
             if any(not self._same(name, first, second) for name in names):
                 return False
-            says_something |= self._says_something(axis, mode, names)
-        if not says_something:
+            tells |= any(
+                self._winner(name, first) is not self._winner(name, Page()) for name in names
+            )
+        if not tells:
             return False
         # What is asked for outright must count, whatever the other one says.
         weak = [(mode, page) for mode in other.modes for page in [Page(other.facts(mode))]]
@@ -261,10 +263,23 @@ class _Builder:
                 return
         for mode in sorted(axis.modes, key=lambda mode: mode not in lexicon.LIGHT):
             page = Page(axis.facts(mode))
-            if all(self._same(name, bare, page) for name in names):
+            alike = all(self._same(name, bare, page) for name in names)
+            if alike and not self._matters_with_others(axis, page, names):
                 axis.default = mode
                 return
         self._add_unmarked(axis)
+
+    def _matters_with_others(self, axis: AxisOfSheet, page: Page, names: Iterable[str]) -> bool:
+        """Whether a mode that changes nothing by itself does so together with one of another axis."""
+        own = {spelling.carrier for spelling in _spellings(axis)}
+        return any(
+            any(test.carrier in own and test.holds(page) for test in wanted)
+            and any(test.carrier not in own for test in wanted)
+            for name in names
+            for declaration in self.sheet.declarations.get(name, ())
+            for way in declaration.ways
+            for wanted in [[test for test in way.tests if not test.negated]]
+        )
 
     def _add_unmarked(self, axis: AxisOfSheet) -> None:
         """A mode for pages that ask for none of the others."""
@@ -288,6 +303,14 @@ class _Builder:
         page = Page(axis.facts(mode))
         return any(self._winner(name, page) is not None for name in names)
 
+    def _sets_dark(self, axis: AxisOfSheet) -> bool:
+        """Whether a mode called dark asks for the dark color scheme."""
+        return any(
+            scheme_of(self.sheet, Page(axis.facts(mode))) == "dark"
+            for mode in axis.modes
+            if mode in lexicon.DARK
+        )
+
     def _for_light_dark(self, axes: list[AxisOfSheet]) -> None:
         """See to it that some axis tells light from dark, as ``light-dark()`` asks."""
         schemes = {scheme_of(self.sheet, Page())}
@@ -300,7 +323,7 @@ class _Builder:
                 (axis for axis in axes if any(s.carrier == system for s in _spellings(axis))), None
             )
             if axis is None:
-                axis = next((axis for axis in axes if lexicon.DARK & {*axis.modes}), None)
+                axis = next((axis for axis in axes if self._sets_dark(axis)), None)
             if axis is None:
                 axis = AxisOfSheet("appearance")
                 axes.append(axis)

@@ -224,7 +224,7 @@ class Values:
                 continue
             del inside[current]
             if current in circular:
-                self._texts[key] = Text(None, winner, "refers to itself, by way of others")
+                self._texts[key] = Text(None, winner, "is a circular reference")
             else:
                 self._texts[key] = self._computed(current, winner, tokens, theme)
         return self._texts[name, self._part(name, theme)]

@@ -75,8 +75,8 @@ def import_files(request: HttpRequest, project: Project) -> HttpResponse:
     messages.success(request, _sentence(read.document))
     if others:
         messages.warning(request, f"Skipped, not token files: {', '.join(others)}.")
-    for sentence in _skipped(read.skipped):
-        messages.warning(request, sentence)
+    if read.skipped:
+        messages.warning(request, " ".join(_skipped(read.skipped)))
     return redirect(reverse("exchange:room", args=[target.code]))
 
 
@@ -84,11 +84,12 @@ def _skipped(declarations: Iterable[SkippedDeclaration]) -> Iterator[str]:
     """Sentences on the declarations that did not become tokens, one for each reason."""
     names: dict[str, dict[str, None]] = {}
     for declaration in declarations:
-        names.setdefault(declaration.reason, {})[declaration.name] = None
+        place = f" (line {declaration.line})" if declaration.line else ""
+        names.setdefault(declaration.reason, {})[declaration.name + place] = None
     for reason, of_reason in itertools.islice(names.items(), MOST_REASONS):
         shown = ", ".join(itertools.islice(of_reason, MOST_NAMED))
         more = len(of_reason) - MOST_NAMED
-        yield f"Skipped, {reason}: {shown}{f' and {more} more' if more > 0 else ''}."
+        yield f"Skipped {shown}{f' and {more} more' if more > 0 else ''}: {reason}."
     if len(names) > MOST_REASONS:
         yield f"More was skipped, for {len(names) - MOST_REASONS} other reasons."
 
