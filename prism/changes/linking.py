@@ -27,7 +27,7 @@ Closeness = Literal["exact", "same to the eye", "near"]
 
 
 @dataclass(frozen=True, slots=True)
-class LooseColor:
+class UnlinkedColor:
     """A literal color that a token holds under one condition."""
 
     token: str
@@ -56,7 +56,7 @@ class Proposal:
     """All links that can be offered, and the literals that have no match."""
 
     links: tuple[Link, ...]
-    unmatched: tuple[LooseColor, ...]
+    unmatched: tuple[UnlinkedColor, ...]
 
 
 def propose(document: Document, *, within: float = NEAR) -> Proposal:
@@ -130,7 +130,7 @@ def raw_groups(document: Document) -> list[tuple[str, int]]:
 
 def _palette(document: Document) -> list[tuple[Token, space.Color]]:
     resolver = resolver_of(document)
-    loose = []
+    unlinked = []
     for token in document.tokens:
         reached = resolver.graph.reach([token.key]) if token.is_raw_color else ()
         raw = all(
@@ -139,11 +139,11 @@ def _palette(document: Document) -> list[tuple[Token, space.Color]]:
         if token.is_raw_color and raw and resolver.influence(token.key) == ():
             answer = resolver.resolve(token.key, resolver.default_theme)
             if answer.color is not None:
-                loose.append((token, answer.color))
-    return loose
+                unlinked.append((token, answer.color))
+    return unlinked
 
 
-def _literals(document: Document) -> list[LooseColor]:
+def _literals(document: Document) -> list[UnlinkedColor]:
     literals = []
     for token in document.tokens:
         if token.tier == "raw" or token.type != "color":
@@ -157,5 +157,5 @@ def _literals(document: Document) -> list[LooseColor]:
                 continue
             if isinstance(literal, space.Color):
                 fitted = space.fit(literal, document.gamut)
-                literals.append(LooseColor(token.key, condition, value.text, fitted))
+                literals.append(UnlinkedColor(token.key, condition, value.text, fitted))
     return literals
