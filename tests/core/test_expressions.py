@@ -7,6 +7,8 @@ from prism.errors import ExpressionError
 from prism.expressions.evaluation import Quantity
 from prism.expressions.values import check, decode, encode, parse, references, rewrite
 from prism.model.values import Composite, Expression, Listing
+from prism.resolution.resolver import Resolver
+from tests.builders import document, token
 
 
 class LiteralTests(SimpleTestCase):
@@ -115,7 +117,7 @@ class ShapeTests(SimpleTestCase):
         check(Expression("{shadow.card}"), "shadow")
 
 
-class ReckoningTests(SimpleTestCase):
+class ComputationTests(SimpleTestCase):
     def said(self, text, type):
         with self.assertRaises(ExpressionError) as caught:
             check(Expression(text), type)
@@ -177,3 +179,40 @@ class ReckoningTests(SimpleTestCase):
     def test_the_worst_nesting_is_refused_not_followed(self):
         text = "calc(" * 200 + "1px" + ")" * 200
         self.assertIn("nested too deeply", self.said(text, "dimension")[1])
+
+
+class RelativeColorTests(SimpleTestCase):
+    """CSS Color 5, section 4: channels of the origin, beside literal numbers and percentages."""
+
+    def channels(self, text):
+        built = document(token("a", "#336699"), token("b", text))
+        color = Resolver(built).resolve("b", (0, 0)).color
+        self.assertIsNotNone(color, text)
+        return color
+
+    def test_percentages_are_parts_of_each_channel_s_range(self):
+        # CSS Color 4, the reference ranges of each function.
+        for number, percent in (
+            ("rgb(from {a} 102 g b)", "rgb(from {a} 40% g b)"),
+            ("hsl(from {a} h 40 50)", "hsl(from {a} h 40% 50%)"),
+            ("hwb(from {a} h 20 30)", "hwb(from {a} h 20% 30%)"),
+            ("lab(from {a} 50 62.5 -25)", "lab(from {a} 50% 50% -20%)"),
+            ("lch(from {a} 50 75 h)", "lch(from {a} 50% 50% h)"),
+            ("oklab(from {a} 0.5 0.2 -0.1)", "oklab(from {a} 50% 50% -25%)"),
+            ("oklch(from {a} 0.5 0.1 h)", "oklch(from {a} 50% 25% h)"),
+            ("color(from {a} srgb 0.2 g b)", "color(from {a} srgb 20% g b)"),
+        ):
+            with self.subTest(number):
+                one, other = self.channels(number), self.channels(percent)
+                self.assertEqual(one.space, other.space)
+                for left, right in zip(one.coords, other.coords, strict=True):
+                    self.assertAlmostEqual(left, right, 6)
+
+    def test_channels_of_the_origin_are_in_the_units_of_the_function(self):
+        for text in ("rgb", "hsl", "hwb", "lab", "lch", "oklab", "oklch"):
+            names = text[-3:] if text.startswith("ok") else text
+            with self.subTest(text):
+                color = self.channels(f"{text}(from {{a}} {' '.join(names)})")
+                self.assertEqual(space.hex_text(color), "#336699")
+        calculated = self.channels("rgb(from {a} calc(r * 2) calc(g / 2) calc(b - 3))")
+        self.assertEqual(space.hex_text(calculated), "#663396")
