@@ -3,22 +3,26 @@
     ./dev mutate [--seed N] [--count N] [PATH...]
 
 The changes are those of cosmic-ray's operators, but for such that mean nothing, as in annotations.
-A copy of the checkout is changed, never the checkout. Changes of ``prism`` are held against the tests
-of the core, those of ``studio`` against the tests of the core and of the web application.
+Copies of the checkout are changed, never the checkout. Changes of ``prism`` are held against the tests
+of the core, those of ``studio`` against the tests of the core and of the web application: against
+those classes of tests that run the changed statement, the quickest first.
 """
 
 from __future__ import annotations
 
 import argparse
 import ast
+import json
 import os
+import queue
 import random
+import resource
 import shutil
 import subprocess
 import sys
 import tempfile
-import time
 from collections.abc import Iterator, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -142,35 +146,88 @@ def copied(folder: Path) -> Path:
     return copy
 
 
-def noticed(copy: Path, tests: Sequence[str], limit: float) -> bool:
-    """Whether some test fails, or they do not come to an end in time."""
-    command = [str(ROOT / ".venv/bin/python"), "-B", "manage.py", "test", "--failfast"]
-    command += [
-        "--parallel",
-        os.environ.get("NIMBLE_PRISM_PARALLEL", "auto"),
-        "--verbosity",
-        "0",
-        *tests,
-    ]
+@dataclass(frozen=True)
+class Recording:
+    """Which classes of tests run which lines, and the seconds of each class, unchanged."""
+
+    seconds: dict[str, float]
+    lines: dict[str, dict[str, list[str]]]
+
+    def tests_of(self, mutant: Mutant) -> list[str]:
+        """The classes of tests that run the changed statement, the quickest first; where it is run
+        as its module is loaded, those that run anything of the file."""
+        lines = self.lines.get(mutant.file, {})
+        start, end = _statement((ROOT / mutant.file).read_text(), mutant.line)
+        run_by = {name for n in range(start, end + 1) for name in lines.get(str(n), ())}
+        if "" in run_by:
+            run_by = {name for names in lines.values() for name in names}
+        return sorted(run_by - {""}, key=lambda name: (self.seconds.get(name, 0), name))
+
+
+def _statement(code: str, line: int) -> tuple[int, int]:
+    """First and last line of the smallest statement around a line; of one that holds others, as
+    ``if`` and ``for``, its head alone."""
+    spans = []
+    for node in ast.walk(ast.parse(code)):
+        if isinstance(node, ast.stmt):
+            inner = [n.lineno for n in ast.iter_child_nodes(node) if isinstance(n, ast.stmt)]
+            end = min([*(n - 1 for n in inner), node.end_lineno or node.lineno])
+            spans.append((node.lineno, max(end, node.lineno)))
+    around = [(start, end) for start, end in spans if start <= line <= end]
+    return min(around, key=lambda span: span[1] - span[0], default=(line, line))
+
+
+def run(copy: Path, command: Sequence[str], limit: float) -> int:
+    """What a command in a copy ends with, or -1 where it takes longer than ``limit`` seconds or
+    more memory than 6 GB."""
+    url = os.environ["DATABASE_URL"].rpartition("/")[0]
     with subprocess.Popen(
-        command,
+        [str(ROOT / ".venv/bin/python"), "-B", *command],
         cwd=copy,
         stdout=subprocess.DEVNULL,
         stderr=subprocess.DEVNULL,
         start_new_session=True,
-        env={**os.environ, "NIMBLE_PRISM_VAR": str(copy / "var")},
-    ) as run:
+        env={
+            **os.environ,
+            "NIMBLE_PRISM_VAR": str(copy / "var"),
+            "DATABASE_URL": f"{url}/{copy.parent.name}",
+        },
+        preexec_fn=lambda: resource.setrlimit(resource.RLIMIT_AS, (6 << 30, 6 << 30)),
+    ) as process:
         try:
-            return run.wait(limit) != 0
+            return process.wait(limit)
         except subprocess.TimeoutExpired:
-            os.killpg(run.pid, 9)
-            return True
+            os.killpg(process.pid, 9)
+            return -1
+
+
+def recorded(copy: Path, tests: Sequence[str]) -> Recording:
+    """Runs the unchanged tests. Ends the program where they fail."""
+    file = copy / "var" / "lines.json"
+    if run(copy, ["-m", "bench.test_lines", str(file), *tests], 3600):
+        sys.exit("The tests fail without any change.")
+    return Recording(**json.loads(file.read_text()))
+
+
+def noticed(copy: Path, mutant: Mutant, tests: Sequence[str], limit: float) -> bool:
+    """Whether one of the tests fails with the change, or they do not come to an end in time."""
+    target = copy / mutant.file
+    original = target.read_text()
+    target.write_text(mutant.text)
+    command = ["manage.py", "test", "--failfast", "--keepdb", "--no-input", "--verbosity", "0"]
+    try:
+        return bool(tests) and run(copy, [*command, *tests], limit) != 0
+    finally:
+        target.write_text(original)
 
 
 def main() -> int:
     parser = argparse.ArgumentParser(prog="./dev mutate", description=__doc__.split("\n")[0])
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--count", type=int, default=30)
+    parser.add_argument(
+        "--workers", type=int, default=0, help="at once; a processor each if left out"
+    )
     parser.add_argument("paths", nargs="*", default=["prism"])
     asked = parser.parse_args()
     files = sorted(
@@ -184,37 +241,36 @@ def main() -> int:
     )
     if not tests:
         parser.error("Name files or folders of prism or studio.")
-    survivors = []
-    with tempfile.TemporaryDirectory() as folder:
-        copy = copied(Path(folder))
-        start = time.monotonic()
-        if noticed(copy, tests, 3600):
-            sys.exit("The tests fail without any change.")
-        limit = 3 * (time.monotonic() - start) + 30
-        print(
-            f"{len(files)} files, tests of {limit / 3 - 10:.0f} s, seed {asked.seed}",
-            file=sys.stderr,
-        )
-        chosen = mutants(files, random.Random(asked.seed))
-        for number in range(1, asked.count + 1):
-            mutant = next(chosen)
-            target = copy / mutant.file
-            original = target.read_text()
-            target.write_text(mutant.text)
-            killed = noticed(copy, tests, limit)
-            target.write_text(original)
-            said = "noticed" if killed else "SURVIVES"
-            print(
-                f"{number} {said} {mutant.file}:{mutant.line} {mutant.operator}",
-                file=sys.stderr,
-                flush=True,
-            )
-            if not killed:
-                survivors.append(mutant)
+    chosen = mutants(files, random.Random(asked.seed))
+    chosen = [next(chosen) for _ in range(asked.count)]
+    workers = asked.workers or os.cpu_count() or 1
+    with tempfile.TemporaryDirectory() as folder, ThreadPoolExecutor(workers) as pool:
+        copies: queue.Queue[Path] = queue.Queue()
+        for number in range(workers):
+            copies.put(copied(Path(folder) / f"mutants{number}"))
+        recording = recorded(copies.queue[0], tests)
+        limit = 3 * sum(recording.seconds.values()) + 30
+        print(f"{len(files)} files, tests of {limit / 3 - 10:.0f} s", file=sys.stderr)
+
+        def survives(numbered: tuple[int, Mutant]) -> bool:
+            number, mutant = numbered
+            copy = copies.get()
+            killed = noticed(copy, mutant, recording.tests_of(mutant), limit)
+            copies.put(copy)
+            outcome = "noticed" if killed else "SURVIVES"
+            place = f"{mutant.file}:{mutant.line} {mutant.operator}"
+            print(f"{number} {outcome} {place}", file=sys.stderr, flush=True)
+            return not killed
+
+        fates = list(pool.map(survives, enumerate(chosen, 1)))
+    survivors = [mutant for mutant, alive in zip(chosen, fates, strict=True) if alive]
     print(f"{asked.count - len(survivors)} of {asked.count} noticed, seed {asked.seed}.\n")
-    print("| Place | Change | Was | Became |\n|---|---|---|---|")
-    for one in survivors:
-        print(f"| {one.file}:{one.line} | {one.operator} | `{one.before}` | `{one.after}` |")
+    print("| Place | Change | Was | Became | Classes of tests that run it |")
+    print("|---|---|---|---|---|")
+    for mutant in survivors:
+        run_by = len(recording.tests_of(mutant))
+        change = f"`{mutant.before}` | `{mutant.after}`"
+        print(f"| {mutant.file}:{mutant.line} | {mutant.operator} | {change} | {run_by} |")
     return 0
 
 
