@@ -35,7 +35,7 @@ def main(file: str, labels: list[str]) -> int:
     class Suite(unittest.TestSuite):
         """Says to the recording which class of tests begins."""
 
-        def _handleClassSetUp(self, test: unittest.TestCase, result: Any) -> None:
+        def _handleClassSetUp(self, test: Any, result: Any) -> None:  # noqa: N802
             nonlocal started
             if getattr(result, "_previousTestClass", None) is not test.__class__:
                 for cache in gc.get_objects():

@@ -11,7 +11,6 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -26,9 +25,11 @@ from prism.color.contrast import (
 )
 from prism.errors import PrismError
 from prism.palette import gamut as gamuts
+from prism.palette.course import Course, Method, Recipe, oklch
+
+__all__ = ["Method", "Recipe", "oklch"]
 
 Array = NDArray[np.float64]
-Method = Literal["anchored", "even"]
 
 #: Contrast on white of the eleven steps of an anchored ramp, lightest first.
 TARGETS = (1.06, 1.14, 1.32, 1.62, 2.15, 3.05, 4.6, 6.4, 9.0, 12.6, 16.2)
@@ -37,36 +38,11 @@ THRESHOLDS = (3.0, 4.5, 7.0)
 MOST_STEPS = 60
 #: From this luminance on, steps are darker than the reference: both ways reach 4.58 there.
 _MIDDLE = math.sqrt(1.05 * 0.05) - 0.05
-_ROUNDS = 44
 #: How far a seed may be from a step whose place it takes.
 _NEAR = 0.01
-_GRID = 1025
 #: Default targets stop this far short of what the reference allows at most.
 _MARGIN = 0.97
 _NUDGE, _MOST_NUDGES = 0.0005, 240
-
-
-@dataclass(frozen=True, slots=True)
-class Recipe:
-    """How a ramp is made.
-
-    ``targets`` are contrast ratios with ``reference``, first step first; empty takes the default
-    for ``count``. ``ends`` are the OKLab lightness of the first and last step of an even ramp.
-    ``drift`` turns the hue, in degrees, towards the lightest and the darkest step; ``curve`` is 0
-    for the seed's chroma throughout, 1 for one that falls off to both ends; ``tint`` scales it.
-    """
-
-    seed: space.Color
-    count: int = 11
-    method: Method = "anchored"
-    targets: tuple[float, ...] = ()
-    reference: space.Color = space.WHITE
-    ends: tuple[float, float] = (0.985, 0.2)
-    drift: tuple[float, float] = (0.0, 0.0)
-    curve: float = 1.0
-    tint: float = 1.0
-    gamut: str = "srgb"
-    keep_seed: bool = True
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,13 +90,17 @@ def targets_of(recipe: Recipe) -> tuple[float, ...]:
 def make(recipe: Recipe) -> tuple[Step, ...]:
     """The steps of a ramp. Raises ``PrismError`` for a recipe that cannot be followed."""
     _check(recipe)
-    course = _Course(recipe)
+    course = Course(recipe)
     targets = targets_of(recipe)
     if recipe.method == "even":
         wanted = np.linspace(recipe.ends[0], recipe.ends[1], recipe.count)
     else:
         wanted = course.solve(_luminances(recipe, targets))
     place = _place_of_seed(recipe, course, wanted, targets) if recipe.keep_seed else -1
+    if place >= 0:
+        course = Course(recipe, through_seed=True)
+        if recipe.method == "anchored":
+            wanted = course.solve(_luminances(recipe, targets))
     exact = _exact(course, wanted, recipe.reference)
     colors = _rounded(recipe, course, wanted, targets, place)
     return tuple(
@@ -129,7 +109,7 @@ def make(recipe: Recipe) -> tuple[Step, ...]:
     )
 
 
-def _place_of_seed(recipe: Recipe, course: _Course, wanted: Array, targets: Sequence[float]) -> int:
+def _place_of_seed(recipe: Recipe, course: Course, wanted: Array, targets: Sequence[float]) -> int:
     """The step whose place the seed takes: the nearest one, where it is within 1 % of its target
     and on its side of every threshold; in an even ramp, where it is as near in lightness. -1 for
     none: then it stands beside the steps, so that these are exact."""
@@ -185,12 +165,6 @@ def _check(recipe: Recipe) -> None:
 _GAMUT_NAMES = {"srgb": "sRGB", "display-p3": "Display P3"}
 
 
-def oklch(color: space.Color) -> tuple[float, float, float]:
-    """OKLCH lightness 0-1, chroma and hue in degrees; hue 0 for a grey."""
-    lightness, chroma, hue = space.engine(color).convert("oklch").coords()
-    return float(lightness), float(chroma), 0.0 if math.isnan(hue) else float(hue)
-
-
 def _luminance(color: space.Color) -> float:
     return float(relative_luminance(space.rgba(color)[:3]))
 
@@ -211,50 +185,7 @@ def _luminances(recipe: Recipe, targets: Sequence[float]) -> Array:
     return np.clip(luminances, 0, 1)
 
 
-class _Course:
-    """Chroma and hue of a recipe at any lightness, held within the gamut."""
-
-    def __init__(self, recipe: Recipe) -> None:
-        self.lightness, chroma, hue = oklch(recipe.seed)
-        self._at = np.linspace(0, 1, _GRID)
-        towards_light = np.clip((self._at - self.lightness) / max(1 - self.lightness, 1e-6), 0, 1)
-        towards_dark = np.clip((self.lightness - self._at) / max(self.lightness, 1e-6), 0, 1)
-        self._hue = hue + recipe.drift[0] * towards_light + recipe.drift[1] * towards_dark
-        own = _shape(np.array(self.lightness), recipe.curve)
-        fall = np.minimum(_shape(self._at, recipe.curve) / own, 1.6)
-        most = gamuts.most_chroma(self._at, self._hue, recipe.gamut)
-        self._chroma = np.minimum(chroma * recipe.tint * fall, most)
-
-    def at(self, lightness: Array) -> tuple[Array, Array]:
-        """Chroma and hue at each lightness, shapes (n,)."""
-        return (
-            np.interp(lightness, self._at, self._chroma),
-            np.interp(lightness, self._at, self._hue),
-        )
-
-    def solve(self, luminances: Array) -> Array:
-        """The OKLab lightness at which each luminance is met, by bisection."""
-        low, high = np.zeros_like(luminances), np.ones_like(luminances)
-        for _ in range(_ROUNDS):
-            middle = (low + high) / 2
-            dark = gamuts.luminance(middle, *self.at(middle)) < luminances
-            low, high = np.where(dark, middle, low), np.where(dark, high, middle)
-        return (low + high) / 2
-
-    def color(self, lightness: float) -> space.Color:
-        """The color at a lightness, as OKLCH."""
-        chroma, hue = self.at(np.array([lightness]))
-        return space.Color("oklch", (lightness, float(chroma[0]), float(hue[0]) % 360))
-
-
-def _shape(lightness: Array, curve: float) -> Array:
-    """How chroma rises and falls with lightness: slowly to the light end, where the gamut narrows
-    anyway, faster to the dark end, where strong colors glow."""
-    arch = np.clip(4 * lightness * (1 - lightness), 1e-6, 1)
-    return np.power(arch, np.where(lightness > 0.5, 0.3, 2.4) * curve)
-
-
-def _exact(course: _Course, at: Array, reference: space.Color) -> Array:
+def _exact(course: Course, at: Array, reference: space.Color) -> Array:
     """Contrast ratios with the reference before rounding, computed by coloraide."""
     steps = []
     for lightness in at:
@@ -264,7 +195,7 @@ def _exact(course: _Course, at: Array, reference: space.Color) -> Array:
 
 
 def _rounded(
-    recipe: Recipe, course: _Course, wanted: Array, targets: Sequence[float], place: int
+    recipe: Recipe, course: Course, wanted: Array, targets: Sequence[float], place: int
 ) -> list[space.Color]:
     """The colors as they are written, the seed at ``place``, strictly in order of lightness."""
     colors: dict[int, space.Color] = {}
@@ -284,7 +215,7 @@ def _rounded(
 
 def _written(
     recipe: Recipe,
-    course: _Course,
+    course: Course,
     lightness: float,
     target: float,
     beside: space.Color | None,

@@ -18,6 +18,7 @@ from prism.palette.ramps import (
     default_targets,
     make,
     most_contrast,
+    oklch,
 )
 
 channel = st.integers(0, 255)
@@ -102,6 +103,30 @@ class AnchoredTests(SimpleTestCase):
                 self.assertLessEqual(abs(ratio / step.target - 1), 0.01, step)
                 for limit in THRESHOLDS:
                     self.assertEqual(ratio >= limit, step.target >= limit, step)
+
+    def test_chroma_of_500_ramps_runs_without_leaps_and_fills_the_gamut(self):
+        # Before chroma was held to a slope: 0.146, 0.089 and 0.849.
+        rng = random.Random(500)
+        jumps, shares = [], []
+        for _ in range(500):
+            steps = make(Recipe(space.parse(f"#{rng.randrange(1 << 24):06x}")))
+            lights, chroma, hues = np.array([oklch(step.color) for step in steps]).T
+            jumps.append(np.max(np.abs(np.diff(chroma))))
+            if not any(step.is_seed for step in steps):  # else it is as vivid as it was chosen
+                self.assertLess(jumps[-1], 0.09)
+            shares.append(np.mean(chroma / most_chroma(lights, hues, "srgb")))
+        self.assertLess(np.quantile(jumps, 0.95), 0.08)
+        self.assertGreater(np.mean(shares), 0.83)
+
+    def test_nearly_black_and_nearly_white_colors_give_colored_middles(self):
+        for text in ("#1a0f0a", "#18051e", "#fff4f0", "#eef4ff", "#f2fff5"):
+            self.assertGreater(
+                max(oklch(step.color)[1] for step in make(Recipe(space.parse(text)))), 0.06
+            )
+        for text in ("#faf7f2", "#1f2427", "#101010", "#fefefe"):  # neutrals stay neutral
+            self.assertLess(
+                max(oklch(step.color)[1] for step in make(Recipe(space.parse(text)))), 0.02
+            )
 
     def test_targets_close_to_a_threshold_stay_on_their_side_of_it(self):
         for target in (2.99, 2.999, 3.0, 3.001, 4.495, 4.5, 4.505, 6.995, 7.0):
