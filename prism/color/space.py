@@ -93,6 +93,8 @@ class Color:
     missing_alpha: bool = False
 
 
+#: The name of a gamut without edges.
+UNBOUNDED = ""
 BLACK = Color("srgb", (0.0, 0.0, 0.0))
 WHITE = Color("srgb", (1.0, 1.0, 1.0))
 
@@ -115,6 +117,8 @@ def from_engine(value: _Color) -> Color:
 def parse(text: str) -> Color:
     """Read any CSS Color 4 color. Raises ``ExpressionError`` for anything else."""
     source = text.strip()
+    if is_hex(source):
+        return _hex(source[1:])
     lowered = source.lower()
     if lowered in _NAMED_CORRECTIONS:
         source = _NAMED_CORRECTIONS[lowered]
@@ -132,6 +136,14 @@ def parse(text: str) -> Color:
     if not all(c is None or math.isfinite(c) for c in color.coords):
         raise ExpressionError(f"“{source[:60]}” has a channel without a finite value.")
     return color
+
+
+def _hex(digits: str) -> Color:
+    """A hex color of CSS Color 4, section 5.2: 3, 4, 6 or 8 digits."""
+    if len(digits) < 6:
+        digits = "".join(digit * 2 for digit in digits)
+    red, green, blue, alpha = (byte / 255 for byte in bytes.fromhex(f"{digits}ff"[:8]))
+    return Color("srgb", (red, green, blue), alpha)
 
 
 def parse_function(text: str) -> Color:
@@ -191,15 +203,23 @@ def in_gamut(color: Color, gamut: str) -> bool:
 def fit(color: Color, gamut: str) -> Color:
     """``color`` brought into ``gamut`` by the CSS Color 4 method (section 13.2), in that space.
 
-    A color that is in the gamut already comes back as it is, in its own space.
+    A color that is in the gamut already comes back as it is, in its own space; so does every color
+    in ``UNBOUNDED``.
     """
-    if in_gamut(color, gamut):
+    if gamut == UNBOUNDED or in_gamut(color, gamut):
         return color
     mapped = engine(color).convert(gamut).fit(gamut, method="oklch-chroma").clip(gamut)
     return from_engine(mapped)
 
 
 @lru_cache(maxsize=262144)
+def clip(color: Color, gamut: str) -> Color:
+    """``color`` with each channel cut off at the edges of ``gamut``, as Chromium paints it."""
+    if in_gamut(color, gamut):
+        return color
+    return from_engine(engine(color).convert(gamut).clip(gamut))
+
+
 def rgba(color: Color) -> tuple[float, float, float, float]:
     """Gamma-encoded sRGB channels and alpha, each 0-1, mapped and clipped to sRGB."""
     value = engine(fit(color, "srgb")).convert("srgb").clip("srgb")

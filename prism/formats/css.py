@@ -22,6 +22,7 @@ from prism.model.document import Axis, Document, Token
 from prism.model.names import axis_names, css_names, free_name, mode_names, segment
 from prism.model.values import BASE, Absent, Composite, Condition, Expression, Listing, Value
 from prism.resolution.answers import Answer, Resolved, compose, compose_list, css_value
+from prism.resolution.clipped import clipped_answers
 from prism.resolution.compiled import strength
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
@@ -273,15 +274,20 @@ def escaped(name: str) -> str:
 
 
 def write_flat(
-    document: Document, theme: Theme, *, prefix: str = "", selector: str = ":root"
+    document: Document,
+    theme: Theme,
+    *,
+    prefix: str = "",
+    selector: str = ":root",
+    clipped: bool = False,
 ) -> str:
-    """One theme's public tokens as literals in one rule."""
-    resolver = resolver_of(document)
+    """One theme's public tokens as literals in one rule; ``clipped``: as browsers show them."""
+    resolve = clipped_answers(document) if clipped else resolver_of(document).resolve
     names = css_names(document)
     start = f"--{prefix}-" if prefix else "--"
     lines = []
     for token in document.tokens:
-        answer = resolver.resolve(token.key, theme)
+        answer = resolve(token.key, theme)
         if not token.private and answer.value is not None:
             lines.append(f"  {escaped(start + names[token.key])}: {answer.css};\n")
     return f"{selector} {{\n{''.join(lines)}}}\n"

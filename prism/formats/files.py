@@ -100,6 +100,11 @@ def _flat_css(document: Document, theme: Theme) -> Written:
     return Written({f"{_stem(document)}-flat.css": css.write_flat(document, theme)})
 
 
+def _clipped_css(document: Document, theme: Theme) -> Written:
+    text = css.write_flat(document, theme, clipped=True)
+    return Written({f"{_stem(document)}-clipped.css": text})
+
+
 def _design_tokens(document: Document, theme: Theme) -> Written:
     written = resolver_writer.write(document)
     return Written(written.files, written.remarks)
@@ -144,6 +149,14 @@ TARGETS: tuple[Target, ...] = (
     ),
     Target("css-classes", "CSS, class names", "the same with classes", _CSS, _css_classes),
     Target("flat-css", "CSS, this theme", "resolved values in one rule", _CSS, _flat_css, "one"),
+    Target(
+        "clipped-css",
+        "CSS, this theme, clipped",
+        "the same, with colors outside sRGB as browsers show them: clipped, not mapped",
+        _CSS,
+        _clipped_css,
+        "one",
+    ),
     Target(
         "css-in-place",
         "CSS, in place",

@@ -59,15 +59,24 @@ def trim(tokens: Iterable[Any]) -> list[Any]:
     return kept
 
 
+#: Where nodes hold other nodes, by their type.
+_HOLDING = {
+    **dict.fromkeys(("() block", "[] block", "{} block"), ("content",)),
+    **dict.fromkeys(("qualified-rule", "at-rule"), ("prelude", "content")),
+    "function": ("arguments",),
+    "declaration": ("value",),
+}
+
+
 def deeper_than(nodes: Iterable[Any], most: int) -> bool:
     """Whether rules, blocks or functions lie in one another more than ``most`` levels deep."""
     level = list(nodes)
     for _ in range(most):
         inner: list[Any] = []
         for node in level:
-            for name in ("prelude", "content", "arguments", "value"):
-                held = getattr(node, name, None)
-                if isinstance(held, list):
+            for name in _HOLDING.get(node.type, ()):
+                held = getattr(node, name)
+                if held is not None:
                     inner.extend(held)
         if not inner:
             return False

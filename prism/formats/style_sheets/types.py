@@ -16,6 +16,8 @@ from prism.expressions.values import evaluate_tree, parse
 from prism.formats.style_sheets.tokens import font_families
 
 _TRIED = ("color", "number", "dimension", "duration")
+#: What is no color, as anyone sees without reading it.
+_NUMERIC = re.compile(r"[+-]?[.\d]+[a-zA-Z%]*\Z")
 #: A value of each type that other values may refer to.
 _SAMPLES: Mapping[str, object] = {
     "color": space.Color("srgb", (0.4, 0.5, 0.6)),
@@ -41,8 +43,9 @@ class Types:
         """The type of a property with these texts, whose references are settled; why it is none
         is raised as an ``ExpressionError``."""
         self.pending.discard(path)
+        tried = _TRIED[1:] if texts and _NUMERIC.match(texts[0]) else _TRIED
         kind = next(
-            (kind for kind in _TRIED if texts and all(self._fits(text, kind) for text in texts)), ""
+            (kind for kind in tried if texts and all(self._fits(text, kind) for text in texts)), ""
         )
         for other, is_one in (("fontFamily", font_families), ("string", _is_string)):
             if (
