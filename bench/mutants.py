@@ -3,15 +3,16 @@
     ./dev mutate [--seed N] [--count N] [PATH...]
 
 The changes are those of cosmic-ray's operators, but for such that mean nothing, as in annotations.
-Copies of the checkout are changed, never the checkout. Changes of ``prism`` are held against the tests
-of the core, those of ``studio`` against the tests of the core and of the web application: against
-those classes of tests that run the changed statement, the quickest first.
+Copies of the checkout are changed, never the checkout. A change is held against those classes of tests
+that run the changed statement, the quickest first; the tests in the browser are left out. Which classes
+run which lines is recorded once for every state of the checkout.
 """
 
 from __future__ import annotations
 
 import argparse
 import ast
+import hashlib
 import json
 import os
 import queue
@@ -25,6 +26,7 @@ from collections.abc import Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 from cosmic_ray.ast import ast_nodes, get_ast
 from cosmic_ray.mutating import mutate_code
@@ -63,7 +65,8 @@ _SINGLE = (
     ),
     *("ReplaceUnaryOperator_Delete_Not", "ReplaceUnaryOperator_Delete_USub", "ExceptionReplacer"),
 )
-_TESTS = {"prism": ("tests.core",), "studio": ("tests.core", "tests.studio")}
+#: Tests that are recorded side by side.
+_TESTS = (("tests.core",), ("tests.studio", "tests.reference"))
 
 
 @dataclass(frozen=True)
@@ -191,8 +194,9 @@ def run(copy: Path, command: Sequence[str], limit: float) -> int:
             **os.environ,
             "NIMBLE_PRISM_VAR": str(copy / "var"),
             "DATABASE_URL": f"{url}/{copy.parent.name}",
+            "DJANGO_ALLOW_ASYNC_UNSAFE": "true",
         },
-        preexec_fn=lambda: resource.setrlimit(resource.RLIMIT_AS, (6 << 30, 6 << 30)),
+        preexec_fn=lambda: resource.setrlimit(resource.RLIMIT_DATA, (6 << 30, 6 << 30)),
     ) as process:
         try:
             return process.wait(limit)
@@ -201,12 +205,39 @@ def run(copy: Path, command: Sequence[str], limit: float) -> int:
             return -1
 
 
-def recorded(copy: Path, tests: Sequence[str]) -> Recording:
-    """Runs the unchanged tests. Ends the program where they fail."""
-    file = copy / "var" / "lines.json"
-    if run(copy, ["-m", "bench.test_lines", str(file), *tests], 3600):
-        sys.exit("The tests fail without any change.")
-    return Recording(**json.loads(file.read_text()))
+def recorded(copies: Sequence[Path]) -> Recording:
+    """Runs the unchanged tests, or reads what such a run has written. Ends the program where they fail."""
+    state = hashlib.sha256()
+    for file in sorted(copies[0].rglob("*")):
+        if file.suffix in (".py", ".html", ".json", ".css") and not file.is_symlink():
+            state.update(file.read_bytes())
+    kept = (
+        Path(os.environ.get("NIMBLE_PRISM_VAR", ROOT / "var"))
+        / f"lines-{state.hexdigest()[:16]}.json"
+    )
+    if not kept.exists():
+        parts = [copy / "var" / "lines.json" for copy in copies]
+
+        def record(copy: Path, part: Path, tests: Sequence[str]) -> int:
+            return run(copy, ["-m", "bench.test_lines", str(part), *tests], 3600)
+
+        with ThreadPoolExecutor(len(_TESTS)) as pool:
+            if any(pool.map(record, copies, parts, _TESTS)):
+                sys.exit("The tests fail without any change.")
+        kept.write_text(json.dumps(_joined([json.loads(part.read_text()) for part in parts])))
+    return Recording(**json.loads(kept.read_text()))
+
+
+def _joined(parts: Sequence[dict[str, Any]]) -> dict[str, Any]:
+    lines: dict[str, dict[str, list[str]]] = {}
+    for part in parts:
+        for file, by_line in part["lines"].items():
+            for line, classes in by_line.items():
+                lines.setdefault(file, {}).setdefault(line, []).extend(classes)
+    return {
+        "seconds": {name: value for part in parts for name, value in part["seconds"].items()},
+        "lines": lines,
+    }
 
 
 def noticed(copy: Path, mutant: Mutant, tests: Sequence[str], limit: float) -> bool:
@@ -236,19 +267,16 @@ def main() -> int:
         for file in ([ROOT / path] if path.endswith(".py") else (ROOT / path).rglob("*.py"))
         if "migrations" not in file.parts
     )
-    tests = next(
-        (_TESTS[top] for top in ("studio", "prism") if any(f.startswith(top) for f in files)), None
-    )
-    if not tests:
+    if not files or any(not file.startswith(("prism/", "studio/")) for file in files):
         parser.error("Name files or folders of prism or studio.")
     chosen = mutants(files, random.Random(asked.seed))
     chosen = [next(chosen) for _ in range(asked.count)]
-    workers = asked.workers or os.cpu_count() or 1
+    workers = max(asked.workers or os.cpu_count() or 1, len(_TESTS))
     with tempfile.TemporaryDirectory() as folder, ThreadPoolExecutor(workers) as pool:
         copies: queue.Queue[Path] = queue.Queue()
         for number in range(workers):
             copies.put(copied(Path(folder) / f"mutants{number}"))
-        recording = recorded(copies.queue[0], tests)
+        recording = recorded(list(copies.queue))
         limit = 3 * sum(recording.seconds.values()) + 30
         print(f"{len(files)} files, tests of {limit / 3 - 10:.0f} s", file=sys.stderr)
 
