@@ -18,7 +18,7 @@ def with_tiers(tokens: tuple[Token, ...]) -> tuple[Token, ...]:
     tiers: dict[str, Tier] = {}
 
     def tier_of(start: str) -> Tier:
-        work, inside = [start], set()
+        work, inside = [start] if start not in tiers else [], set()
         while work:
             group = work[-1]
             targets_of = [

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import replace
+from functools import lru_cache
 
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import Condition
@@ -18,6 +19,7 @@ def segment(text: str) -> str:
     return name if name.strip("-") else "u" + "-".join(f"{ord(character):x}" for character in text)
 
 
+@lru_cache(maxsize=65536)
 def derived_name(path: str) -> str:
     """The custom property name of a path, without its two dashes."""
     return "-".join(segment(part) for part in shown_path(path).split("."))
