@@ -2,9 +2,17 @@
 
 from __future__ import annotations
 
+import json
+import random
 import re
+from pathlib import Path
 
+from prism.color import space
+from prism.errors import ExpressionError
 from prism.expressions.channels import HUES, MIX_SPACES, POLAR, RGB_SPACES
+from prism.expressions.values import parse
+
+RECORD = Path(__file__).parent / "data" / "expressions.json"
 
 COLOR_SPACES = (*RGB_SPACES, "xyz", "xyz-d50", "xyz-d65")
 #: Channels by function: name, lowest and highest plain number, and what 100 % means.
@@ -17,6 +25,81 @@ FUNCTIONS = {
     "oklab": (("l", 0, 1, 1), ("a", -0.2, 0.2, 0.4), ("b", -0.2, 0.2, 0.4)),
     "oklch": (("l", 0, 1, 1), ("c", 0, 0.2, 0.4), ("h", -400, 800, 0)),
 }
+#: Cases that random expressions meet seldom, by what they are about; computed as Chromium does.
+COMPUTED = {
+    "the hue of greys": (
+        "color-mix(in oklch, #808080, red)",
+        "color-mix(in lch, rgb(128 127 126), red)",
+        "color-mix(in oklch, lch(50 1 100), red)",
+        "color-mix(in lch, lch(50 0 100), red)",
+        "color-mix(in hsl, white, red)",
+        "color-mix(in hsl, hsl(40 0% 50%), red)",
+        "color-mix(in hsl longer hue, white, red 30%)",
+        "oklch(from #808080 0.6 0.1 h)",
+        "color-mix(in oklch, color(srgb 0.564 0.5 0.5), color(srgb 0.2 0.6 0.3))",
+        "color-mix(in hwb, lch(50 0 0), red)",
+        "lch(from oklch(0.5 0 0) l 40 h)",
+    ),
+    "missing components": (
+        "rgb(20 40 60 / none)",
+        "color-mix(in srgb, rgb(20 20 20 / none), rgb(100 90 80 / 50%))",
+        "color-mix(in oklab, color(srgb 0.2 none 0.3 / 0.2), color(srgb 0.5 0.6 0.7 / 0.8))",
+        "color-mix(in srgb, color(xyz none 0.2 0.2), red)",
+        "color-mix(in oklab, lab(50 none 20), red)",
+        "color-mix(in srgb, gray, lab(none none none))",
+        "color-mix(in lab, red, hsl(none none 50%))",
+        "oklch(from oklch(0.5 0.1 none) l c h)",
+        "color-mix(in hsl, hwb(50 none 20%), red)",
+        "rgb(from rgb(20 none 30) r calc(g + 10) b)",
+        "rgb(from rgb(10 20 30 / none) r g b / calc(alpha + 0.5))",
+    ),
+    "ranges": (
+        "hsl(400 80% 50%)",
+        "hsl(-0.5turn 80% 50%)",
+        "hsl(90, 110%, 50%)",
+        "hsl(90 -10% 50%)",
+        "hwb(90 80% 80%)",
+        "oklch(1.2 0 20)",
+        "oklch(0.5 -0.1 20)",
+        "rgb(calc(infinity) 0 0)",
+        "rgb(calc(NaN) 10 0)",
+        "rgb(300 -20 0)",
+        "oklch(from oklab(0.5 0.1 -0.1) l 0.1 calc(h * 0.5))",
+        "rgb(1 2 3 / 2)",
+        "color-mix(in oklch decreasing hue, oklab(0.4 0.05 -0.05), oklch(0.5 0.1 320) 81%)",
+    ),
+    "forms that are accepted": (
+        "color-mix(red, blue)",
+        "color-mix(in display-p3-linear, red, rgb(0 200 0))",
+        "color-mix(in oklab, red 0%, blue 0%)",
+        "color-mix(in oklab, red calc(110%), blue)",
+        "color(display-p3-linear 0.2 0.3 0.4)",
+        "contrast-color(#767676)",
+        "contrast-color(#757575)",
+        "rgb(calc(sin(90deg) * 255) 0 0)",
+        "rgb(pow(2, 7) sqrt(16) hypot(3, 4))",
+        "rgb(log(100, 10) exp(2) abs(-3))",
+        "rgb(mod(18, 5) rem(-18, 5) mod(-18, 5))",
+        "oklch(0.5 0.1 atan2(1, 1))",
+        "rgb(clamp(none, 300, 200) 0 0)",
+        "rgb(calc(pi * 20) calc(e * 10) 0)",
+        "rgb(round(up, 12.1, 5) round(to-zero, 12, 5) round(12.5))",
+        "rgb(10.3%, 20%, 30%, 1%)",
+        "oklch(from red l 0.1 calc(h * 1deg))",
+        "rgba(10 20 30)",
+        "rgb(10,20,30,40%)",
+    ),
+}
+#: Forms that Chromium refuses.
+REFUSED = (
+    "lab(79.1% 43.4 / .35)", "oklch(0.5 0.1 calc(1)(2))", "rgb(10, 20%, 30)",
+    "rgb(10, 20, none)", "hsl(120, 50, 50)", "lab(50, 20, 30)", "rgb(10,20,30 / 40%)",
+    "rgb(pi 0 0)", "rgb(calc(1+ 2) 0 0)", "rgb(max(10, 20%) 0 0)", "hsl(50% 50% 50%)",
+    "color-mix(in oklab, red)", "color-mix(in oklab, red, blue, lime)",
+    "color-mix(in oklab, red -10%, blue)", "color-mix(in srgb shorter hue, red, blue)",
+    "rgb(from red r, g, b)", "color(srgb 1 1)", "color(from red oklch l c h)",
+    "oklch(from red calc(l + 10%) c h)", "rgb((10) 20 30)", "lch(50 20 50%)",
+)  # fmt: skip
 NAMES = ("white", "black", "gray", "rebeccapurple", "tomato", "transparent", "MediumPurple")
 
 
@@ -196,3 +279,49 @@ def mutated(rng):
         end = min(len(text), place + rng.choice((0, 1, 1, 2, 4)))
         text = text[:place] + rng.choice(("", *_SCRAPS)) + text[end:]
     return text
+
+
+_NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?|none|-?infinity|NaN")
+STEP = 1 / 255
+
+
+def numbers(text):
+    """Channels and alpha of a color that Chromium wrote."""
+    values = [0.0 if n in ("none", "NaN") else float(n) for n in _NUMBER.findall(text)]
+    return values if len(values) == 4 else [*values, 1.0]
+
+
+def ours(text):
+    """The color of an expression; None where it is refused."""
+    try:
+        return parse(text, "color").literal
+    except ExpressionError:
+        return None
+
+
+def outcome(color, found):
+    """How a color compares with Chromium's, written as ``color(srgb ...)``; None where refused."""
+    if color is None or found is None:
+        return "both refuse" if color is found else "one refuses"
+    if not space.in_gamut(color, "srgb"):
+        return "outside"
+    *theirs, alpha = numbers(found.split("srgb", 1)[1])
+    channels = space.engine(color).convert("srgb").coords(nans=False)
+    apart = max(abs(our - their) for our, their in zip(channels, theirs, strict=True))
+    if color.alpha == alpha == 0:
+        return "equal"
+    return "equal" if max(apart, abs(color.alpha - alpha)) <= STEP else "different"
+
+
+def recorded():
+    """What Chromium made of 1,500 expressions; None of what it refused. Written anew by
+    ``tests.reference.test_random_expressions`` with ``NIMBLE_PRISM_RECORD=yes``."""
+    return json.loads(RECORD.read_text())
+
+
+def to_record():
+    """The expressions that are recorded: the cases above, and some of chance."""
+    rng = random.Random(2028)
+    cases = [text for texts in COMPUTED.values() for text in texts]
+    cases += [*REFUSED, *(expression(rng) for _ in range(900)), *(mutated(rng) for _ in range(540))]
+    return list(dict.fromkeys(cases))
