@@ -26,10 +26,7 @@ def add_axis(document: Document, axis: Axis, position: int | None = None) -> Doc
 
 def rename_axis(document: Document, key: str, name: str) -> Document:
     """Give an axis another name."""
-    return _with_axes(
-        document,
-        [replace(_axis(document, key), name=name) if a.key == key else a for a in document.axes],
-    )
+    return _put(document, replace(_axis(document, key), name=name))
 
 
 def rename_mode(document: Document, axis: str, mode: str, name: str) -> Document:

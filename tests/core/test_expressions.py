@@ -38,26 +38,24 @@ class LiteralTests(SimpleTestCase):
         self.assertEqual(parse("650", "fontWeight").literal, 650.0)
         self.assertEqual(parse("false", "boolean").literal, False)
 
-    def test_each_bad_literal_has_a_sentence_that_holds_it(self):
-        for text, expected in (
-            ("#12345", "color"),
-            ("blau", "color"),
-            ("url(x)", "color"),
-            ("16", "dimension"),
-            ("16px;color:red", "dimension"),
-            ("ten", "number"),
-            ("1001", "fontWeight"),
-            ("wavy", "strokeStyle"),
-            ("yes", "boolean"),
-            ("{a} and {b}", "color"),
-            ("#fff}", "color"),
+    def test_each_bad_literal_has_its_sentence(self):
+        for text, expected, sentence in (
+            ("#12345", "color", "“#12345” is not a color."),
+            ("blau", "color", "“blau” is not a color."),
+            ("url(x)", "color", "“url(x)” is not a color."),
+            ("16", "dimension", "The whole is a number, and a length is needed here."),
+            ("16px;color:red", "dimension", "“;” is unexpected."),
+            ("ten", "number", "“ten” is not a number."),
+            ("1001", "fontWeight", "A font weight lies between 1 and 1000."),
+            ("wavy", "strokeStyle", "“wavy” is not a line style."),
+            ("yes", "boolean", "“yes” is neither true nor false."),
+            ("{a} and {b}", "color", "“and” is unexpected after a color."),
+            ("#fff}", "color", "`}` is unexpected."),
         ):
-            with (
-                self.subTest(text=text, type=expected),
-                self.assertRaises(ExpressionError) as caught,
-            ):
-                check(Expression(text), expected)
-            self.assertTrue(caught.exception.sentence.endswith("."))
+            with self.subTest(text=text, type=expected):
+                with self.assertRaises(ExpressionError) as caught:
+                    check(Expression(text), expected)
+                self.assertEqual(caught.exception.sentence, sentence)
 
     def test_a_very_long_text_is_refused_before_it_is_parsed(self):
         with self.assertRaisesMessage(ExpressionError, "too long"):
