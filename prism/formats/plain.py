@@ -15,7 +15,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from prism.changes.references import check_path
-from prism.errors import FormatError, PrismError
+from prism.errors import ExpressionError, FormatError, PrismError
 from prism.expressions.values import check, decode, encode, parse
 from prism.formats import strict_json
 from prism.formats.layers import NewKey
@@ -222,6 +222,8 @@ def _read(text: str, type: str, place: str) -> Value:
     many = many or (text == "null" and type != "string")
     try:
         return decode(text) if many else Expression(text)
+    except ExpressionError as error:
+        raise FormatError(error.sentence, place=place, fix=error.fix) from None
     except ValueError as error:
         raise FormatError(f"The value cannot be read: {error}.", place=place) from None
 
