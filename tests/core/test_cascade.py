@@ -100,6 +100,33 @@ class CascadeTests(SimpleTestCase):
         )
         self.wins(":root { --a: #111 } @layer l { :root { --a: revert-layer } }", {"": "#111"})
 
+    def test_keywords_ask_for_the_element_around(self):
+        # CSS Cascade 5, section 7.3: custom properties are inherited.
+        for keyword in ("inherit", "unset", "revert", "revert-layer"):
+            self.wins(f":root {{ --a: #111 }} body {{ --a: {keyword} }}", {"": "#111"})
+            self.wins(f":root {{ --a: {keyword} }}", {})
+        self.wins(":root { --a: #111 } body { --a: initial }", {})
+
+    def test_layers_that_all_roll_back_come_to_an_end(self):
+        # CSS Cascade 5, section 7.3.5.
+        back = ":root { --a: revert-layer }"
+        self.wins(f"@layer low {{ {back} }} @layer high {{ {back} }}", {})
+        self.wins(
+            f"@layer low {{ :root {{ --a: #111 }} }} @layer mid {{ {back} }} {back}", {"": "#111"}
+        )
+        important = "@layer low { :root { --a: revert-layer !important } }"
+        self.wins(f":root {{ --a: #111 }} {important}", {})
+
+    def test_a_value_computed_on_the_root_is_not_read_with_the_values_of_the_body(self):
+        text = ":root { --a: #111; --b: var(--a); --c: var(--b, #333) } body { --a: #222 }"
+        self.assertEqual(
+            skipped(sheet(text)),
+            {
+                "--b": "needs --a, which has another value further inside",
+                "--c": "needs --b, which was skipped",
+            },
+        )
+
     def test_the_body_is_nearer_than_the_root(self):
         self.wins(
             "html:root.x:not(.y) { --b: 1 } body { --a: #222 } :root { --a: #111 !important }",
@@ -140,6 +167,24 @@ class CascadeTests(SimpleTestCase):
         self.assertEqual(skipped(read), {"@import gone.css": "that file was not given"})
         loop = sheet('@import "x.css"; :root { --b: 1 }', x_css=":root { --b: 2 }")
         self.assertIn("@import x.css", skipped(loop))
+
+    def test_lists_of_media_hold_where_one_of_them_does(self):
+        self.wins("@media screen, print and (color) { :root { --a: #111 } }", {"": "#111"})
+        self.assertEqual(
+            skipped(sheet("@media print and (color) { :root { --a: #111 } } :root { --b: 1 }")),
+            {"--a": "holds on no screen"},
+        )
+
+    def test_operators_of_attributes(self):
+        # Selectors 4, section 6.2.
+        for operator, wanted, holds in (
+            ("~=", "dark", True), ("|=", "dark", True), ("^=", "da", True), ("$=", "rk", True),
+            ("*=", "ar", True), ("^=", "ark", False), ("$=", "da", False), ("*=", "x", False),
+            ("~=", "da", False), ("|=", "da", False), ("*=", "''", False),
+        ):  # fmt: skip
+            text = f":root {{ --a: #111 }} [data-t=dark] {{ --b: 1 }} [data-t{operator}{wanted}] {{ --a: #222 }}"
+            dark = values(sheet(text), "a").get("dark")
+            self.assertEqual(dark, "#222" if holds else None, operator + wanted)
 
     def test_nesting(self):
         read = sheet(

@@ -29,8 +29,16 @@ class UnknownConditionError(Exception):
 def media(prelude: Sequence[Any]) -> Alternatives:
     """The alternatives that a media query list asks for. Raises ``UnknownConditionError``."""
     ways: Alternatives = []
+    unknown = False
     for query in comma_parts(prelude):
-        ways += _query(_words(query))
+        try:
+            ways += _query(_words(query))
+        except UnknownConditionError:
+            unknown = True
+    if frozenset() in ways:  # one that always holds
+        return _ALWAYS
+    if unknown:
+        raise UnknownConditionError
     return ways
 
 
@@ -47,9 +55,10 @@ def _query(words: list[Any]) -> Alternatives:
         rest = words[1:]
         if rest and not _is(rest, "and"):
             raise UnknownConditionError
-        inner = _condition(rest[1:]) if rest else _ALWAYS
         if not matches:
-            inner = []
+            inner: Alternatives = []
+        else:
+            inner = _condition(rest[1:]) if rest else _ALWAYS
         return _not(inner) if negated else inner
     return _condition(words)
 

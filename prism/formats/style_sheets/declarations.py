@@ -4,14 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from functools import cached_property
+from math import inf
 from typing import Any
 
 import tinycss2
 
 from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.formats.style_sheets.page import Page, Test
-from prism.formats.style_sheets.selectors import Way
+from prism.formats.style_sheets.selectors import EVERY, ROOT, Way
 
+#: Keywords that ask for the value of the element around (CSS Cascade 5, section 7.3): custom
+#: properties are inherited.
+INHERITING = frozenset(("inherit", "unset", "revert"))
 #: The property that says which color schemes a page has.
 SCHEME = "color-scheme"
 
@@ -40,17 +45,29 @@ class Declaration:
         """The value as text."""
         return str(tinycss2.serialize(self.tokens))
 
-    def strength(self, page: Page, held: Held | None = None) -> tuple[Any, ...] | None:
+    @property
+    def keyword(self) -> str:
+        """The keyword of CSS that is the whole value; empty where it is none."""
+        if len(self.tokens) != 1 or self.tokens[0].type != "ident":
+            return ""
+        word: str = self.tokens[0].lower_value
+        return word if word in INHERITING or word in ("initial", "revert-layer") else ""
+
+    def strength(
+        self, page: Page, held: Held | None = None, elements: tuple[int, ...] = ()
+    ) -> tuple[Any, ...] | None:
         """How strong the declaration is on a page; None where it does not hold. ``held`` keeps
-        what was found of the page for the other declarations of a rule."""
+        what was found of the page for the other declarations of a rule. With ``elements`` only the
+        ways that speak of these count, alike."""
         if held is None:
             held = {}
         if id(self.ways) not in held:
             held[id(self.ways)] = max(
                 (
-                    (way.depth, way.specificity)
+                    (0 if elements else way.depth, way.specificity)
                     for way in self.ways
-                    if all(test.holds(page) for test in way.tests)
+                    if (not elements or way.depth in elements)
+                    and all(test.holds(page) for test in way.tests)
                 ),
                 default=None,
             )
@@ -70,20 +87,50 @@ class Sheet:
     initial: dict[str, tuple[Any, ...]] = field(default_factory=dict)
     skipped: list[SkippedDeclaration] = field(default_factory=list)
 
+    @cached_property
+    def several_elements(self) -> bool:
+        """Whether properties stand on the root and on elements inside it."""
+        return len({self.deepest(name) for name in self.declarations if name != SCHEME}) > 1
+
+    def deepest(self, name: str) -> int:
+        """The innermost element on which a property is set."""
+        ways = (way.depth for d in self.declarations.get(name, ()) for way in d.ways)
+        return max(ways, default=ROOT)
+
     def winner(self, name: str, page: Page, held: Held | None = None) -> Declaration | None:
-        """The declaration that wins on a page; None where none holds."""
+        """The declaration whose value a property has on a page; None where it has none.
+
+        It is looked for from the innermost element outwards, by way of the keywords that ask for the
+        value of the element around (``inherit``, ``unset``, ``revert``) or of a lower layer.
+        """
         best: tuple[tuple[Any, ...], Declaration] | None = None
         for declaration in self.declarations.get(name, ()):
             strength = declaration.strength(page, held)
             if strength is not None and (best is None or strength > best[0]):
                 best = (strength, declaration)
-        return best[1] if best else None
+        if best is None or best[1].keyword in ("", "initial"):
+            return best[1] if best else None
+        for element in range(best[0][0], ROOT - 1, -1):
+            cascaded = self._cascaded(name, page, element)
+            if cascaded is not None and cascaded.keyword not in INHERITING:
+                return cascaded
+        return None
 
-    def next_below(self, winner: Declaration, page: Page) -> Declaration | None:
-        """The declaration that wins where the layer of ``winner`` is left out, as
-        ``revert-layer`` asks for."""
-        rest = [d for d in self.declarations[winner.name] if d.layer != winner.layer]
-        return Sheet({winner.name: rest}).winner(winner.name, page)
+    def _cascaded(self, name: str, page: Page, element: int) -> Declaration | None:
+        """The declaration that wins on one element, with layers rolled back where they say so."""
+        standing = []
+        for declaration in self.declarations[name]:
+            strength = declaration.strength(page, None, (element, EVERY))
+            if strength is not None:
+                standing.append((strength, declaration))
+        below: LayerKey = (inf, inf)
+        for _, declaration in sorted(standing, key=lambda pair: pair[0], reverse=True):
+            if declaration.layer >= below:
+                continue
+            if declaration.keyword != "revert-layer":
+                return declaration
+            below = declaration.layer  # also what stands between its important and its plain place
+        return None
 
     def tests(self, name: str) -> Iterator[Test]:
         """Every test that a property's declarations make, always in the same order."""

@@ -22,7 +22,7 @@ from prism.formats.style_sheets.axis_of_sheet import AxisOfSheet, build
 from prism.formats.style_sheets.declarations import SCHEME, Declaration, Sheet
 from prism.formats.style_sheets.outcome import SkippedDeclaration, StyleSheet, value_of
 from prism.formats.style_sheets.page import Carrier, Tests
-from prism.formats.style_sheets.references import holds, keyword, variables
+from prism.formats.style_sheets.references import holds, variables
 from prism.formats.style_sheets.source import imported
 from prism.formats.style_sheets.types import Types, in_order
 from prism.formats.style_sheets.values import (
@@ -241,7 +241,7 @@ class _Reader:
     def _is_initial(self, name: str) -> bool:
         """Whether a property says nothing but that it has no value, which others may ask for."""
         declarations = self.sheet.declarations.get(name, ())
-        return bool(declarations) and all(map(keyword, declarations))
+        return bool(declarations) and all(declaration.keyword for declaration in declarations)
 
     def _token(
         self,

@@ -1,15 +1,11 @@
-"""What a value refers to, and the keywords of CSS that are a whole value."""
+"""What a value refers to."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from typing import Any
 
-from prism.formats.style_sheets.declarations import Declaration
 from prism.formats.style_sheets.tokens import comma_parts, trim
-
-#: Keywords that leave a custom property of the root without a value (CSS Cascade 5, section 7.3).
-NOTHING = frozenset(("initial", "inherit", "unset", "revert"))
 
 
 def reference(token: Any) -> tuple[str, list[Any] | None]:
@@ -19,15 +15,6 @@ def reference(token: Any) -> tuple[str, list[Any] | None]:
     name = words[0].value if len(words) == 1 and words[0].type == "ident" else ""
     fallback = token.arguments[len(parts[0]) + 1 :] if len(parts) > 1 else None
     return name, fallback
-
-
-def keyword(declaration: Declaration) -> str:
-    """The keyword of CSS that is the whole value; empty where it is none."""
-    words = declaration.tokens
-    if len(words) != 1 or words[0].type != "ident":
-        return ""
-    word = words[0].lower_value
-    return word if word in NOTHING or word == "revert-layer" else ""
 
 
 def variables(tokens: Sequence[Any]) -> Iterator[str]:

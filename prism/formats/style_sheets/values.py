@@ -13,7 +13,7 @@ from prism.expressions.values import MAX_TEXT
 from prism.formats.style_sheets.axis_of_sheet import AxisOfSheet, scheme_of
 from prism.formats.style_sheets.declarations import SCHEME, Declaration, Held, Sheet
 from prism.formats.style_sheets.page import Carrier, Page
-from prism.formats.style_sheets.references import NOTHING, holds, keyword, reference, variables
+from prism.formats.style_sheets.references import holds, reference, variables
 from prism.formats.style_sheets.tokens import comma_parts, trim
 
 #: Themes that are computed for one property at most.
@@ -29,11 +29,13 @@ Shape = tuple[tuple[object, ...], ...]
 @dataclass(frozen=True, slots=True)
 class Text:
     """The text of a property on one page, with references; ``why`` says why there is none though
-    a declaration won, ``declaration`` is that one. No text: no value."""
+    a declaration won, ``declaration`` is that one. No text: no value, but for one that is there in
+    a browser and ``unread`` here."""
 
     text: str | None
     declaration: Declaration | None = None
     why: str = ""
+    unread: bool = False
 
 
 class Values:
@@ -116,7 +118,7 @@ class Values:
             needed = self._named[name]
             if (
                 not plain
-                or any(keyword(d) for d in declarations)
+                or any(d.keyword for d in declarations)
                 or any(target not in self.sheet.declarations for target in needed)
             ):
                 work.append(name)
@@ -251,7 +253,7 @@ class Values:
         """What decides which declaration of a property wins; properties of the same rules have
         the same shape."""
         return tuple(
-            (id(d.ways), d.important, d.layer, keyword(d) == "revert-layer")
+            (id(d.ways), d.important, d.layer, d.keyword)
             for d in self.sheet.declarations.get(name, ())
         )
 
@@ -259,15 +261,13 @@ class Values:
         """The place of the declaration that wins in a theme, among those of the property."""
         declarations = self.sheet.declarations.get(name, ())
         if len(declarations) == 1 and not declarations[0].ways[0].tests:
-            return None if keyword(declarations[0]) == "revert-layer" else 0
+            return 0 if declarations[0].keyword in ("", "initial") else None
         if name not in self._shapes:
             self._shapes[name] = self._winners.setdefault(self.shape(name), {})
         known = self._shapes[name]
         if theme not in known:
             page = self.page(theme)
             winner = self.sheet.winner(name, page, self._held.setdefault(theme, {}))
-            while winner is not None and keyword(winner) == "revert-layer":
-                winner = self.sheet.next_below(winner, page)
             places = enumerate(declarations)
             known[theme] = next((place for place, each in places if each is winner), None)
         return known[theme]
@@ -283,22 +283,39 @@ class Values:
         tokens: Sequence[Any] | None,
         theme: tuple[str, ...],
     ) -> Text:
-        if winner is not None and keyword(winner) in NOTHING:
+        if winner is not None and winner.keyword:
             tokens = self.sheet.initial.get(name)
         if tokens is None:
             return Text(None, winner)
         writer = _Writer(self, theme)
         text = writer.text(tokens, 0).strip()
+        if again := self._set_again(winner, tokens):
+            why = f"needs {again}, which has another value further inside"
+            return Text(None, winner, why, unread=True)
         if writer.why:
-            return Text(None, winner, writer.why)
+            return Text(None, winner, writer.why, writer.unread)
         if len(text) > MAX_TEXT:
-            return Text(None, winner, f"is longer than {MAX_TEXT} characters")
+            return Text(None, winner, f"is longer than {MAX_TEXT} characters", unread=True)
         return Text(text, winner)
+
+    def _set_again(self, winner: Declaration | None, tokens: Sequence[Any]) -> str:
+        """A property that a value refers to and that an element inside sets again: the value is
+        computed on the outer one, and inherited as it is."""
+        if winner is None or not self.sheet.several_elements:
+            return ""
+        depth = max(way.depth for way in winner.ways)
+        named = variables(tokens)
+        return next((name for name in named if self.sheet.deepest(name) > depth), "")
 
     def there(self, name: str, theme: tuple[str, ...]) -> bool:
         """Whether a property has a value in a theme; one that is being computed has none."""
         known = self._texts.get((name, self._part(name, theme)))
         return known is not None and known.text is not None
+
+    def unread(self, name: str, theme: tuple[str, ...]) -> bool:
+        """Whether a property has a value in a browser that is skipped here."""
+        known = self._texts.get((name, self._part(name, theme)))
+        return known is not None and known.unread
 
     def is_dark(self, theme: tuple[str, ...]) -> bool:
         """Which side of ``light-dark()`` counts in a theme."""
@@ -312,10 +329,11 @@ class _Writer:
         self.values = values
         self.theme = theme
         self.why = ""
+        self.unread = False
 
     def text(self, tokens: Sequence[Any], depth: int) -> str:
         if depth > _DEEPEST:
-            self.why = self.why or "has functions in too many levels"
+            self.why, self.unread = self.why or "has functions in too many levels", True
             return ""
         return "".join(self._one(token, depth) for token in tokens)
 
@@ -340,6 +358,9 @@ class _Writer:
         name, fallback = reference(token)
         if name in self.values.paths and self.values.there(name, self.theme):
             return "{" + self.values.paths[name] + "}"
+        if self.values.unread(name, self.theme):
+            self.why, self.unread = self.why or f"needs {name}, which was skipped", True
+            return ""
         if fallback is not None:
             return self.text(trim(fallback), depth + 1)
         self.why = self.why or f"needs {name}, which is not there"
