@@ -4,13 +4,21 @@ spellings of one axis.
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable, Iterator
 
 from prism.errors import FormatError
 from prism.formats.css import FEATURES
 from prism.formats.limits import MAX_AXES
-from prism.formats.style_sheets.axis_of_sheet import AxisOfSheet, Spelling, scheme_of
+from prism.formats.style_sheets.axis_of_sheet import (
+    WORDS,
+    AxisOfSheet,
+    Spelling,
+    is_media,
+    name_apart,
+    plainest,
+    scheme_of,
+    spellings_of,
+)
 from prism.formats.style_sheets.declarations import SCHEME, Declaration, Held, Sheet
 from prism.formats.style_sheets.page import Carrier, Page, Test
 from prism.model import lexicon
@@ -22,7 +30,6 @@ MOST_MODES = 400
 _PREFERENCES = {"prefers-color-scheme": "appearance", "prefers-contrast": "contrast"}
 #: Words of a class beside the mode it names, such as ``theme`` in ``theme-dark``.
 _AROUND = frozenset(("theme", "mode", "scheme", "color", "colors", "is", "t"))
-_WORDS = re.compile(r"[-_:\s]+")
 #: Words that tell of an attribute that it asks for a theme.
 _THEMES = frozenset(("theme", "mode", "scheme", "brand", "appearance", "contrast", "density"))
 
@@ -97,7 +104,7 @@ class _Builder:
         for axis in joined:
             self._settle_default(axis)
             axis.modes = {axis.default: axis.modes[axis.default], **axis.modes}
-        _name_apart(joined)
+        name_apart(joined)
         return [axis for axis in joined if axis.modes]
 
     def is_of_the_page(self, attribute: str) -> bool:
@@ -115,7 +122,7 @@ class _Builder:
         ]
         if any(not way.loose for way in ways):
             return True
-        if set(_WORDS.split(attribute.lower())) & _THEMES:
+        if set(WORDS.split(attribute.lower())) & _THEMES:
             return True
         if not attribute.startswith("data-"):
             return False
@@ -174,7 +181,7 @@ class _Builder:
                     self._mode_names |= {value.lower() for value in values}
         if name.lower() in self._mode_names:
             return name.lower()
-        words = _WORDS.split(name.lower())
+        words = WORDS.split(name.lower())
         modes = [word for word in words if word in lexicon.DARK | lexicon.LIGHT]
         others = [word for word in words if word not in _AROUND and word not in modes]
         known = len(others) < len(words) - len(modes) and len(others) <= 1
@@ -207,7 +214,7 @@ class _Builder:
         # What is asked for outright must count, whatever the other one says.
         weak = [(mode, page) for mode in other.modes for page in [Page(other.facts(mode))]]
         for mode in axis.modes:
-            for _, page in weak if _is_media(other) else []:
+            for _, page in weak if is_media(other) else []:
                 both = page.with_facts(axis.facts(mode))
                 if any(not self._same(name, both, Page(axis.facts(mode))) for name in names):
                     return False
@@ -217,7 +224,7 @@ class _Builder:
         """Whether some selector wants an attribute or a class of both at once, as in
         ``[data-mode=dark][data-dark-theme=dimmed]``."""
         first, second = (
-            {s.carrier for s in _spellings(each) if s.carrier[0] in ("attribute", "class")}
+            {s.carrier for s in spellings_of(each) if s.carrier[0] in ("attribute", "class")}
             for each in (axis, other)
         )
         return any(
@@ -256,7 +263,7 @@ class _Builder:
             telling = [mode for mode in axis.modes if self._says_something(axis, mode, names)]
             if (len(axis.modes) > 1 or not self._has_base()) and (telling or len(axis.modes) > 1):
                 axis.bare = False
-                axis.default = telling[0] if telling else _plainest(axis)
+                axis.default = telling[0] if telling else plainest(axis)
                 return
             if not telling:
                 self._add_unmarked(axis)
@@ -271,7 +278,7 @@ class _Builder:
 
     def _matters_with_others(self, axis: AxisOfSheet, page: Page, names: Iterable[str]) -> bool:
         """Whether a mode that changes nothing by itself does so together with one of another axis."""
-        own = {spelling.carrier for spelling in _spellings(axis)}
+        own = {spelling.carrier for spelling in spellings_of(axis)}
         return any(
             any(test.carrier in own and test.holds(page) for test in wanted)
             and any(test.carrier not in own for test in wanted)
@@ -320,7 +327,8 @@ class _Builder:
         system: Carrier = ("media", "prefers-color-scheme")
         if "system" in schemes:
             axis = next(
-                (axis for axis in axes if any(s.carrier == system for s in _spellings(axis))), None
+                (axis for axis in axes if any(s.carrier == system for s in spellings_of(axis))),
+                None,
             )
             if axis is None:
                 axis = next((axis for axis in axes if self._sets_dark(axis)), None)
@@ -337,30 +345,5 @@ class _Builder:
             axes.append(AxisOfSheet("appearance", dict(modes)))
 
 
-def _plainest(axis: AxisOfSheet) -> str:
-    """The mode that an axis is called by, as ``dark`` of ``dark-theme``, or else a light one."""
-    words = _WORDS.split(axis.name.lower())
-    return min(axis.modes, key=lambda mode: (mode not in words, mode not in lexicon.LIGHT))
-
-
-def _is_media(axis: AxisOfSheet) -> bool:
-    return all(spelling.carrier[0] == "media" for spelling in _spellings(axis))
-
-
-def _spellings(axis: AxisOfSheet) -> Iterator[Spelling]:
-    for spellings in axis.modes.values():
-        yield from spellings
-
-
 def _cut(name: str) -> str:
     return name.strip()[:MAX_NAME] or "unnamed"
-
-
-def _name_apart(axes: Iterable[AxisOfSheet]) -> None:
-    taken: set[str] = {"zone"}
-    for axis in axes:
-        name, number = axis.name, 2
-        while name in taken:
-            name, number = f"{axis.name}-{number}", number + 1
-        axis.name = name
-        taken.add(name)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 
 import tinycss2
@@ -12,9 +12,14 @@ from prism.formats.css import FEATURES
 from prism.formats.layers import NewKey
 from prism.formats.style_sheets.declarations import SCHEME, Sheet
 from prism.formats.style_sheets.page import Carrier, Page
+from prism.model import lexicon
 from prism.model.document import Axis, Follows, Mode
 
 Facts = Mapping[Carrier, str]
+
+
+#: What stands between the words of a name.
+WORDS = re.compile(r"[-_:\s]+")
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,3 +113,31 @@ def selector_of(spelling: Spelling) -> str | None:
     if kind == "class":
         return "." + str(tinycss2.serializer.serialize_identifier(name))
     return None
+
+
+def spellings_of(axis: AxisOfSheet) -> Iterator[Spelling]:
+    """Every spelling of every mode."""
+    for spellings in axis.modes.values():
+        yield from spellings
+
+
+def name_apart(axes: Iterable[AxisOfSheet]) -> None:
+    """Number the names of axes that are called alike."""
+    taken: set[str] = {"zone"}
+    for axis in axes:
+        name, number = axis.name, 2
+        while name in taken:
+            name, number = f"{axis.name}-{number}", number + 1
+        axis.name = name
+        taken.add(name)
+
+
+def is_media(axis: AxisOfSheet) -> bool:
+    """Whether media queries alone ask for the modes."""
+    return all(spelling.carrier[0] == "media" for spelling in spellings_of(axis))
+
+
+def plainest(axis: AxisOfSheet) -> str:
+    """The mode that an axis is called by, as ``dark`` of ``dark-theme``, or else a light one."""
+    words = WORDS.split(axis.name.lower())
+    return min(axis.modes, key=lambda mode: (mode not in words, mode not in lexicon.LIGHT))

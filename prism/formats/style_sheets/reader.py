@@ -24,12 +24,12 @@ from prism.formats.style_sheets.outcome import SkippedDeclaration, StyleSheet, v
 from prism.formats.style_sheets.page import Carrier, Tests
 from prism.formats.style_sheets.references import holds, variables
 from prism.formats.style_sheets.source import imported
+from prism.formats.style_sheets.texts import Text
 from prism.formats.style_sheets.types import Types, in_order
 from prism.formats.style_sheets.values import (
     MOST_THEMES,
     Picks,
     Shape,
-    Text,
     Values,
 )
 from prism.formats.text_files import decoded

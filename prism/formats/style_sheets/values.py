@@ -3,39 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
 from itertools import product
 from typing import Any
-
-import tinycss2
 
 from prism.expressions.values import MAX_TEXT
 from prism.formats.style_sheets.axis_of_sheet import AxisOfSheet, scheme_of
 from prism.formats.style_sheets.declarations import SCHEME, Declaration, Held, Sheet
 from prism.formats.style_sheets.page import Carrier, Page
-from prism.formats.style_sheets.references import holds, reference, variables
-from prism.formats.style_sheets.tokens import comma_parts, trim
+from prism.formats.style_sheets.references import holds, variables
+from prism.formats.style_sheets.texts import Text, Writer
 
 #: Themes that are computed for one property at most.
 MOST_THEMES = 4_096
-_DEEPEST = 60
 
 #: The mode picked on each of the axes that matter to a property, in their order.
 Picks = tuple[tuple[str, str], ...]
 #: What decides which of the declarations of a property wins.
 Shape = tuple[tuple[object, ...], ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Text:
-    """The text of a property on one page, with references; ``why`` says why there is none though
-    a declaration won, ``declaration`` is that one. No text: no value, but for one that is there in
-    a browser and ``unread`` here."""
-
-    text: str | None
-    declaration: Declaration | None = None
-    why: str = ""
-    unread: bool = False
 
 
 class Values:
@@ -287,7 +271,7 @@ class Values:
             tokens = self.sheet.initial.get(name)
         if tokens is None:
             return Text(None, winner)
-        writer = _Writer(self, theme)
+        writer = Writer(self, theme)
         text = writer.text(tokens, 0).strip()
         if again := self._set_again(winner, tokens):
             why = f"needs {again}, which has another value further inside"
@@ -320,48 +304,3 @@ class Values:
     def is_dark(self, theme: tuple[str, ...]) -> bool:
         """Which side of ``light-dark()`` counts in a theme."""
         return scheme_of(self.sheet, self.page(theme)) == "dark"
-
-
-class _Writer:
-    """Component values as the text of an expression: ``var(--x)`` becomes ``{x}``."""
-
-    def __init__(self, values: Values, theme: tuple[str, ...]) -> None:
-        self.values = values
-        self.theme = theme
-        self.why = ""
-        self.unread = False
-
-    def text(self, tokens: Sequence[Any], depth: int) -> str:
-        if depth > _DEEPEST:
-            self.why, self.unread = self.why or "has functions in too many levels", True
-            return ""
-        return "".join(self._one(token, depth) for token in tokens)
-
-    def _one(self, token: Any, depth: int) -> str:
-        if token.type in ("comment", "whitespace"):
-            return " "
-        if token.type == "function":
-            if token.lower_name == "var":
-                return self._variable(token, depth)
-            if token.lower_name == "light-dark":
-                parts = comma_parts(token.arguments)
-                side = parts[1 if self.values.is_dark(self.theme) and len(parts) > 1 else 0]
-                return self.text(trim(side), depth + 1)
-            name = tinycss2.serializer.serialize_identifier(token.name)
-            return f"{name}({self.text(token.arguments, depth + 1)})"
-        if token.type in ("() block", "[] block"):
-            opening, closing = token.type[0], token.type[1]
-            return f"{opening}{self.text(token.content, depth + 1)}{closing}"
-        return str(tinycss2.serialize([token]))
-
-    def _variable(self, token: Any, depth: int) -> str:
-        name, fallback = reference(token)
-        if name in self.values.paths and self.values.there(name, self.theme):
-            return "{" + self.values.paths[name] + "}"
-        if self.values.unread(name, self.theme):
-            self.why, self.unread = self.why or f"needs {name}, which was skipped", True
-            return ""
-        if fallback is not None:
-            return self.text(trim(fallback), depth + 1)
-        self.why = self.why or f"needs {name}, which is not there"
-        return ""
