@@ -282,6 +282,27 @@ class ReadingTests(SimpleTestCase):
         )
         self.assertEqual(Resolver(document).resolve(document.token_at("b").key, ()).hex, "#222222")
 
+    def test_what_groups_say_of_themselves_is_kept_and_written(self):
+        group = {"$type": "color", "$description": "Everything printed", "a": {"$value": "#111"}}
+        document = read(
+            a__json={"ink": group, "night": {"$extends": "{ink}", "$extensions": {"org.x": [1]}}}
+        )
+        told = {group.path: group for group in document.groups}
+        self.assertEqual(
+            (told["ink"].description, told["ink"].type), ("Everything printed", "color")
+        )
+        self.assertEqual(told["night"].extends, "ink")
+        self.assertEqual(json.loads(told["night"].extensions), {"org.x": [1]})
+        self.assertEqual([t.path for t in document.tokens], ["ink.a", "night.a"])
+        (tree,) = (
+            json.loads(text)
+            for name, text in resolver_writer.write(document).files.items()
+            if not name.endswith(".resolver.json")
+        )
+        self.assertEqual(tree["ink"]["$description"], "Everything printed")
+        self.assertEqual(tree["night"]["$extends"], "{ink}")
+        self.assertEqual(tree["night"]["$extensions"]["org.x"], [1])
+
     def test_clashing_names_in_css_are_numbered_once(self):
         document = read(
             a__json={

@@ -37,7 +37,19 @@ class ModeTests(SimpleTestCase):
         dark = axis.modes[1]
         self.assertEqual({*dark.selectors}, {".dark", '[data-theme="dark"]'})
         self.assertEqual(axis.follows.feature, "prefers-color-scheme")
+        self.assertEqual(dict(axis.follows.modes)["dark"], dark.key)
+        self.assertNotIn(dark.key, dict(axis.follows.modes, dark="").values())
         self.assertEqual(values(read, "ink"), {"": "#111", "dark": "#eee"})
+
+    def test_color_schemes_that_modes_declare(self):
+        read = sheet(
+            ":root { color-scheme: light; --ink: #111 } .dark { color-scheme: dark; --ink: #eee }"
+            ".sepia { --ink: #432 }"
+        )
+        (axis,) = read.document.axes
+        schemes = {mode.name: mode.color_scheme for mode in axis.modes}
+        self.assertEqual(schemes, {"light": "light", "dark": "dark"})
+        self.assertIn("--ink", skipped(read))
 
     def test_other_values_for_a_preference_are_an_axis_of_their_own(self):
         read = sheet(
