@@ -1,0 +1,1 @@
+"""What tokens are for: roles guessed from names, neighbours and colors, and pairings by rule."""

@@ -1,0 +1,316 @@
+"""Roles guessed from names, neighbours and colors, each with how sure it is and why."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from prism.model.document import Document
+from prism.resolution.resolver import Resolver
+from prism.roles.reading import Named, named
+from prism.roles.role import UNKNOWN, Role
+
+#: From here on a guess counts as sure.
+SURE = 0.8
+_NAME, _PART, _COLOR = 0.95, 0.85, 0.65
+_TINTED, _COLORED = 0.03, 0.06
+_LEVELS = (("sunken", -1), ("modal", 4), ("floating", 3), ("raised", 2), ("card", 1))
+
+
+@dataclass(frozen=True, slots=True)
+class Guess:
+    """The role of a token: ``sure`` from 0 to 1, ``why`` in a few words, and the key of the token
+    it belongs to, the fill of a label or the plain state of a state; empty for none."""
+
+    role: Role
+    sure: float
+    why: str
+    belongs_to: str = ""
+
+    @property
+    def is_sure(self) -> bool:
+        return self.sure >= SURE
+
+
+def guess(
+    document: Document,
+    resolver: Resolver,
+    own_words: Mapping[str, frozenset[str]] | None = None,
+) -> dict[str, Guess]:
+    """A guess for every color and shadow that is no step of a palette, by token key."""
+    readings = named(document, resolver, own_words)
+    guesses: dict[str, Guess] = {}
+    page = _page_of(readings)
+    for reading in readings:
+        if not _is_writing(reading):
+            guesses[reading.token.key] = _ground(reading, page)
+    grounds = _Grounds(readings, guesses)
+    for reading in readings:
+        if _is_writing(reading):
+            guesses[reading.token.key] = _writing(reading, grounds, page)
+    for reading in readings:
+        key = reading.token.key
+        guesses[key] = _with_rest(reading, guesses[key], grounds)
+        guesses[key] = _status_by_neighbours(reading, guesses[key], readings, guesses)
+    return {reading.token.key: guesses[reading.token.key] for reading in readings}
+
+
+def _page_of(readings: Sequence[Named]) -> Named | None:
+    """The token that everything stands on: the surface that is called a page, or else the one with
+    the plainest name."""
+    surfaces = [
+        r
+        for r in readings
+        if r.has("surface", "page")
+        and not r.translucent
+        and not r.state
+        and not r.has("inverse", "status", "action", "field", "line", "icon", "label", "link")
+        and not r.status
+        and not _is_writing(r)
+    ]
+    places = [r for r in surfaces if r.has("page")]
+    if places:
+        return min(places, key=lambda r: (not r.has("surface"), len(r.words)))
+    bare = [r for r in surfaces if not _level(r) and not r.has("accent", "card")]
+    return min(bare, key=lambda r: (len(r.stem), len(r.words)), default=None)
+
+
+def _is_writing(reading: Named) -> bool:
+    """Whether a name speaks of a text, a label or an icon."""
+    if reading.token.type != "color" or reading.has("shadow", "chart"):
+        return False
+    surface = max(reading.last("surface"), reading.last("fill"))
+    writing = max(reading.last("text"), reading.last("icon"))
+    if "on" in reading.words[:-1] or (reading.has("label") and surface < reading.last("label")):
+        return True
+    if reading.has("hint", "link") and surface < 0 and not reading.has("line", "action"):
+        return True
+    if reading.has("line") and reading.last("line") > writing:
+        return False
+    body = writing >= 0 and reading.words[writing] == "body" and not reading.has("main", "quiet")
+    return (writing >= 0 and writing > surface and not body) or (
+        writing >= 0
+        and surface >= 0
+        and writing < surface
+        and reading.meanings[surface] <= {"soft"}
+    )
+
+
+def _level(reading: Named) -> int:
+    return next((level for word, level in _LEVELS if reading.has(word)), 0)
+
+
+# --- What things stand on, and lines -----------------------------------------------------------
+
+
+def _ground(reading: Named, page: Named | None) -> Guess:
+    """The role of what is no writing."""
+    r = reading
+    if r.token.type == "shadow" or r.has("shadow"):
+        return Guess(Role("shadow"), _NAME, "its name says shadow")
+    if r.has("chart"):
+        return Guess(Role("chart"), _NAME, "its name says chart")
+    if r.has("overlay") and (r.translucent or not r.has("surface")):
+        return Guess(Role("overlay"), _NAME if r.translucent else _COLOR, "its name says overlay")
+    if r.has("focus") and (r.has("line", "ring") or not r.has("surface", "fill")):
+        return Guess(Role("focus"), _NAME, "its name says focus")
+    if r.has("other") and not r.has("line"):
+        return Guess(Role("other", state=r.state), _PART, "its name says something else")
+    if (r.status and not r.has("action")) or r.has("status"):
+        return _status(r, page)
+    if r.has("line"):
+        return _line(r)
+    if r is page:
+        sure = _NAME if r.has("page") else _PART
+        return Guess(Role("page"), sure, "the plainest of the surfaces")
+    return _surface(r, page)
+
+
+def _line(r: Named) -> Guess:
+    detail = "soft"
+    if r.has("field"):
+        detail = "control"
+    elif r.has("strong") or ("outline" in r.words and len(r.words) == 1):
+        detail = "strong" if r.has("strong") else "control"
+    return Guess(Role("line", detail, state=r.state), _NAME, "its name says line")
+
+
+def _surface(r: Named, page: Named | None) -> Guess:
+    part = r.has("surface", "fill")
+    if r.has("field"):
+        return Guess(Role("fill", "field", state=r.state), _NAME if part else _COLOR, "a field")
+    if r.has("action"):
+        return Guess(Role("fill", "action", state=r.state), _NAME if part else _PART, "an action")
+    if r.has("accent"):
+        colored = r.chroma >= _COLORED and (page is None or r.ratio(page) >= 2)
+        if r.has("surface"):
+            role = Role("surface", "colored" if colored else "", state=r.state, level=1)
+            return Guess(role, _PART, "a surface, by its color")
+        return Guess(Role("fill", "accent", state=r.state), _PART, "its name says accent")
+    if r.has("inverse", "tooltip") and (r.has("surface") or r.has("inverse")):
+        against = page is None or page.color is None or r.ratio(page) >= 4.5
+        if r.has("inverse") or against:
+            return Guess(
+                Role("surface", "inverse", state=r.state), _NAME, "stands against the page"
+            )
+    if r.has("surface", "card", "raised", "floating", "modal", "sunken"):
+        role = Role("surface", state=r.state, level=_level(r))
+        return Guess(role, _NAME if r.has("surface") else _PART, "its name says surface")
+    if r.has("fill"):
+        return Guess(Role("fill", "action", state=r.state), _COLOR, "its name says fill")
+    if r.state == "disabled":
+        return Guess(Role("fill", "", state="disabled"), 0.5, "its name says disabled")
+    if r.has("page"):
+        return Guess(Role("surface", state=r.state), _COLOR, "its name says page")
+    if r.has("quiet", "soft"):
+        return Guess(UNKNOWN, 0.2, "its name says only how strong it is")
+    return Guess(UNKNOWN, 0.0, "its name says nothing")
+
+
+def _status(r: Named, page: Named | None) -> Guess:
+    """The role of a status without a word for text."""
+    status = r.status
+    if not status:
+        if r.has("surface"):
+            return Guess(Role("surface", state=r.state, level=1), _COLOR, "a surface of messages")
+        return Guess(UNKNOWN, 0.2, "it does not say which status")
+    if r.has("line"):
+        return Guess(Role("status", "line", status, r.state), _NAME, "a line of a status")
+    pale = page is not None and r.ratio(page) < 1.7
+    if (r.has("soft") and not r.has("fill", "strong")) or (r.has("soft") and pale):
+        return Guess(Role("status", "tint", status, r.state), _NAME, "a soft status")
+    if r.has("fill", "strong"):
+        return Guess(Role("status", "fill", status, r.state), _NAME, "a full status")
+    if pale or r.translucent:
+        return Guess(Role("status", "tint", status, r.state), _COLOR, "close to the page")
+    return Guess(Role("status", "text", status, r.state), 0.7, "a status by itself")
+
+
+# --- What stands on things ----------------------------------------------------------------------
+
+
+class _Grounds:
+    """Fills, surfaces and tints by the words that say of what they are a part."""
+
+    def __init__(self, readings: Sequence[Named], guesses: Mapping[str, Guess]) -> None:
+        self._by_stem: dict[frozenset[str], list[tuple[Named, Guess]]] = {}
+        self.all: list[tuple[Named, Guess]] = []
+        for reading in readings:
+            known = guesses.get(reading.token.key)
+            if known is not None and (known.role.is_ground or known.role.kind == "status"):
+                self._by_stem.setdefault(reading.stem, []).append((reading, known))
+                self.all.append((reading, known))
+
+    def under(self, reading: Named) -> tuple[Named, Guess] | None:
+        """What a text or an icon belongs to: of the same words, in the same state if there is one."""
+        stem = reading.stem - {"on"}
+        same = [
+            pair for pair in self._by_stem.get(stem, ()) if pair[0].token.key != reading.token.key
+        ]
+        if not stem or not same:
+            return None
+        return min(same, key=lambda pair: (pair[0].state != reading.state, bool(pair[0].state)))
+
+    def rest(self, reading: Named, role: Role) -> Named | None:
+        """The plain state of a state."""
+        same = self._by_stem.get(reading.stem, ())
+        return next(
+            (
+                other
+                for other, known in same
+                if not other.state
+                and other.token.key != reading.token.key
+                and (known.role.kind, known.role.detail) == (role.kind, role.detail)
+            ),
+            None,
+        )
+
+
+def _writing(r: Named, grounds: _Grounds, page: Named | None) -> Guess:
+    """The role of a text, a label or an icon."""
+    ground = grounds.under(r)
+    belongs = ground[0].token.key if ground else ""
+    below = ground[1].role if ground else None
+    if r.has("icon"):
+        state = r.state
+        return Guess(Role("icon", state=state), _NAME, "its name says icon", belongs)
+    if r.has("other"):
+        return Guess(Role("other", state=r.state), _PART, "its name says something else")
+    if r.status and not r.has("action"):
+        if below is not None and below.kind == "status" and below.detail == "fill":
+            return Guess(Role("label", state=r.state), _PART, "stands on a full status", belongs)
+        if "on" in r.words and ground is not None and r.ratio(ground[0]) >= 2.5:
+            return Guess(Role("label", state=r.state), _PART, "stands on a status", belongs)
+        kept = belongs if below is not None and below.detail == "tint" else ""
+        return Guess(Role("status", "text", r.status, r.state), _NAME, "a text of a status", kept)
+    if below is not None and _is_label(r, ground, below):
+        if below.kind == "surface":
+            return Guess(Role("text", "inverse"), _NAME, "stands on its surface", belongs)
+        disabled = "disabled" if r.state == "disabled" else r.state
+        return Guess(Role("label", state=disabled), _NAME, "stands on its fill", belongs)
+    return _text(r, page, belongs if below is not None and below.kind == "surface" else "")
+
+
+def _is_label(r: Named, ground: tuple[Named, Guess] | None, below: Role) -> bool:
+    if ground is None:
+        return False
+    if below.kind == "fill":
+        if below.detail == "field":
+            return False
+        explicit = r.has("label") or "on" in r.words or r.has("action")
+        return explicit or r.ratio(ground[0]) >= 2.5
+    return below.kind == "surface" and below.detail in ("inverse", "colored")
+
+
+def _text(r: Named, page: Named | None, belongs: str) -> Guess:
+    state = "" if r.state == "disabled" else r.state
+    detail = ""
+    if r.state == "disabled":
+        detail = "disabled"
+    elif r.has("inverse"):
+        detail = "inverse"
+    elif r.has("link"):
+        detail = "link"
+    elif r.has("hint"):
+        detail = "hint"
+    elif r.has("quiet"):
+        detail = "quiet"
+    elif r.has("accent") and r.chroma >= _COLORED:
+        detail = "link"
+    sure = _NAME if r.has("text") else _PART
+    if not detail and page is not None and r.ratio(page) < 2:
+        return Guess(
+            Role("text", "inverse", state=state), _COLOR, "hardly seen on the page", belongs
+        )
+    if r.has("label") and not r.has("text"):
+        return Guess(Role("label", state=r.state), _COLOR, "its name says label", belongs)
+    return Guess(Role("text", detail, state=state), sure, "its name says text", belongs)
+
+
+# --- What neighbours say ------------------------------------------------------------------------
+
+
+def _with_rest(r: Named, known: Guess, grounds: _Grounds) -> Guess:
+    """A state with the plain state that it belongs to."""
+    if not r.state or known.belongs_to or known.role.kind in ("unknown", "focus"):
+        return known
+    rest = grounds.rest(r, known.role)
+    return replace(known, belongs_to=rest.token.key) if rest is not None else known
+
+
+def _status_by_neighbours(
+    r: Named, known: Guess, readings: Sequence[Named], guesses: Mapping[str, Guess]
+) -> Guess:
+    """A status by itself is a fill where a label stands on it, or where its text is another token."""
+    if known.why != "a status by itself":
+        return known
+    for other in readings:
+        beside = guesses[other.token.key]
+        if other is r or other.status != r.status:
+            continue
+        labels = beside.role.kind == "label" and beside.belongs_to == r.token.key
+        texts = beside.role.kind == "status" and beside.role.detail == "text" and _is_writing(other)
+        if labels or texts:
+            role = replace(known.role, detail="fill")
+            return Guess(role, _PART, "a label or a text of its status stands beside it")
+    return known

@@ -1,0 +1,43 @@
+"""The meanings of words in names, read from ``lexicon.toml``."""
+
+from __future__ import annotations
+
+import re
+import tomllib
+import unicodedata
+from collections.abc import Mapping
+from functools import cache
+from pathlib import Path
+
+_FILE = Path(__file__).with_name("lexicon.toml")
+_WORD = re.compile(r"[A-Z]+(?![a-z])|[A-Z]?[a-z]+|\d+")
+_NOTHING: frozenset[str] = frozenset()
+
+
+def folded(text: str) -> str:
+    """A text without accents; ``ß`` as ``ss``."""
+    parts = unicodedata.normalize("NFKD", text.replace("ß", "ss"))
+    return "".join(part for part in parts if not unicodedata.combining(part))
+
+
+def words_of(path: str) -> tuple[str, ...]:
+    """The words of a path in lower case, without accents; camel case and digits part words."""
+    return tuple(word.lower() for word in _WORD.findall(folded(path.removesuffix(".$root"))))
+
+
+@cache
+def meanings() -> Mapping[str, frozenset[str]]:
+    """The meanings of every known word."""
+    known: dict[str, set[str]] = {}
+    for meaning, languages in tomllib.loads(_FILE.read_text(encoding="utf-8")).items():
+        for words in languages.values():
+            for word in words.split():
+                known.setdefault(word, set()).add(meaning)
+    return {word: frozenset(names) for word, names in known.items()}
+
+
+def meanings_of(word: str, own: Mapping[str, frozenset[str]] | None = None) -> frozenset[str]:
+    """What a word can mean; ``own`` are words that a project has added."""
+    if own and word in own:
+        return own[word]
+    return meanings().get(word) or meanings().get(word.removesuffix("s"), _NOTHING)

@@ -1,0 +1,117 @@
+"""What a name and a color say of a token, before they are weighed."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+from prism.color import space
+from prism.color.contrast import ratio_of
+from prism.model.document import Document, Token
+from prism.resolution.resolver import Resolver
+from prism.roles.lexicon import meanings_of, words_of
+from prism.roles.role import STATES, STATUSES
+
+#: Words that say where a color is used in a component, and not in which.
+_PARTS = frozenset(("surface", "text", "label", "icon", "fill", "line", "rest", *STATES))
+#: Words that mean a part and a place at once keep their place: the body of a page.
+_PLACES = frozenset(("page", "card", "action", "field", "link", "tooltip", "overlay", "accent"))
+_COMMON = 0.85
+_FEW = 4
+
+
+@dataclass(frozen=True)
+class Named:
+    """A token with what its name says: the meanings of its words in order, and its stem, the words
+    that are left without parts and states."""
+
+    token: Token
+    words: tuple[str, ...]
+    meanings: tuple[frozenset[str], ...]
+    color: space.Color | None
+
+    @cached_property
+    def all(self) -> frozenset[str]:
+        """Every meaning of every word."""
+        return frozenset().union(*self.meanings)
+
+    def has(self, *names: str) -> bool:
+        """Whether some word has one of these meanings."""
+        return any(name in self.all for name in names)
+
+    def last(self, name: str) -> int:
+        """The place of the last word with a meaning; -1 without one."""
+        return max((i for i, held in enumerate(self.meanings) if name in held), default=-1)
+
+    @cached_property
+    def stem(self) -> frozenset[str]:
+        """The words that say of what it is a part."""
+        return frozenset(
+            word
+            for word, held in zip(self.words, self.meanings, strict=True)
+            if not held & _PARTS or held & _PLACES
+        )
+
+    @cached_property
+    def state(self) -> str:
+        """The state that the name speaks of; empty for the plain one."""
+        return next((state for state in ("disabled", *STATES) if state in self.all), "")
+
+    @cached_property
+    def status(self) -> str:
+        """The status that the name speaks of."""
+        return next((status for status in STATUSES if status in self.all), "")
+
+    @property
+    def translucent(self) -> bool:
+        return self.color is not None and self.color.alpha < 1
+
+    @cached_property
+    def chroma(self) -> float:
+        """OKLCH chroma; 0 without a color."""
+        if self.color is None:
+            return 0.0
+        return float(space.engine(self.color).convert("oklch").coords(nans=False)[1])
+
+    def ratio(self, other: Named) -> float:
+        """The contrast ratio with another color; 1 where one of them has none."""
+        if self.color is None or other.color is None:
+            return 1.0
+        return ratio_of(self.color, other.color)
+
+
+def named(
+    document: Document, resolver: Resolver, own: Mapping[str, frozenset[str]] | None = None
+) -> list[Named]:
+    """The tokens that have roles, colors and shadows that are no steps of a palette, in order."""
+    theme = resolver.default_theme
+    chosen = [(token, words_of(token.path)) for token in document.tokens if _can_have(token)]
+    common = _common_words([words for _, words in chosen])
+    steps = {key for ramp in document.ramps for key in (*ramp.steps, ramp.base)}
+    readings = []
+    for token, words in chosen:
+        telling = tuple(word for i, word in enumerate(words) if word not in common or i > 2)
+        held = tuple(meanings_of(word, own) for word in telling)
+        if token.key in steps or (token.tier == "raw" and _is_step(telling, held)):
+            continue
+        readings.append(Named(token, telling, held, resolver.resolve(token.key, theme).color))
+    return readings
+
+
+def _can_have(token: Token) -> bool:
+    return token.type in ("color", "shadow")
+
+
+def _common_words(names: Sequence[tuple[str, ...]]) -> frozenset[str]:
+    """Words that nearly every name begins with, as ``color``."""
+    if len(names) < _FEW:
+        return frozenset()
+    counted = Counter(word for words in names for word in set(words[:3]))
+    return frozenset(word for word, count in counted.items() if count >= _COMMON * len(names))
+
+
+def _is_step(words: tuple[str, ...], meanings: Iterable[frozenset[str]]) -> bool:
+    """Whether a raw color is one of a row: its name ends with a number and says nothing else."""
+    return bool(words) and words[-1].isdigit() and not any(meanings)

@@ -1,0 +1,99 @@
+"""Documents of foreign kind with a hand-written key: what each token is for, and what it belongs to.
+
+A line of a file is ``name = value | dark value : role @ what it belongs to``; files called
+``package-…`` have no values, theirs are those of a package's style sheet.
+"""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from dataclasses import dataclass
+from pathlib import Path
+
+from prism.formats import style_sheets
+from prism.model.document import Axis, Document, Mode, Token
+from prism.model.values import BASE, Condition, Expression
+from prism.resolution.resolver import Resolver
+from prism.roles.guess import guess
+from tests.builders import counter_keys
+
+FOLDER = Path(__file__).parent / "data" / "roles"
+MODULES = Path(__file__).parents[1] / "node_modules"
+_LINE = re.compile(r"(?P<path>.+?)(?: = (?P<values>.+?))? : (?P<role>[a-z ]+?)(?: @ (?P<on>.+))?")
+SHEETS = {
+    "package-simpledotcss": "simpledotcss/simple.css",
+    "package-docsearch": "@docsearch/css/dist/style.css",
+    "package-water": "water.css/out/water.css",
+    "package-missing": "missing.css/dist/missing.css",
+    "package-github-markdown": "github-markdown-css/github-markdown.css",
+}
+LIGHT_DARK = Axis("look", "look", (Mode("light", "light"), Mode("dark", "dark")), "light")
+
+
+@dataclass(frozen=True)
+class Keyed:
+    """A document, and by path the role of each token and the path of what it belongs to."""
+
+    name: str
+    document: Document
+    roles: dict[str, str]
+    belongs: dict[str, str]
+
+
+def names() -> list[str]:
+    return sorted(file.stem for file in FOLDER.glob("*.txt"))
+
+
+def read(name: str) -> Keyed:
+    roles, belongs, tokens = {}, {}, []
+    for line in (FOLDER / f"{name}.txt").read_text().splitlines():
+        if line.startswith("# "):
+            continue
+        found = _LINE.fullmatch(line)
+        path = found["path"].replace("/", ".").removeprefix("--")
+        roles[path] = found["role"]
+        if found["on"]:
+            belongs[path] = found["on"].replace("/", ".").removeprefix("--")
+        if found["values"]:
+            light, *dark = found["values"].split(" | ")
+            values = [(BASE, Expression(light))]
+            values += [(Condition.of({"look": "dark"}), Expression(text)) for text in dark]
+            tokens.append(Token(path, path, "color", "semantic", tuple(values)))
+    if name in SHEETS:
+        file = MODULES / SHEETS[name]
+        document = style_sheets.read(file.read_bytes(), file.name, counter_keys()).document
+    else:
+        axes = (LIGHT_DARK,) if any(len(token.values) > 1 for token in tokens) else ()
+        document = Document(name=name, axes=axes, tokens=tuple(tokens))
+    return Keyed(name, document, roles, belongs)
+
+
+def compared(keyed: Keyed) -> tuple[Counter, list[str]]:
+    """How many roles are right, wrong, unknown, sure, wrong though sure; and what differs."""
+    resolver = Resolver(keyed.document)
+    guesses = guess(keyed.document, resolver)
+    counted: Counter = Counter()
+    apart = []
+    for path, wanted in keyed.roles.items():
+        token = keyed.document.token_at(path)
+        known = guesses.get(token.key) if token else None
+        counted["tokens"] += 1
+        if known is None or known.role.kind == "unknown":
+            counted["unknown"] += 1
+            apart.append(f"{path}: {wanted}, unknown ({known.why if known else 'left out'})")
+            continue
+        right = str(known.role) == wanted
+        counted["right" if right else "wrong"] += 1
+        counted["sure"] += known.is_sure
+        counted["wrong though sure"] += known.is_sure and not right
+        if not right:
+            apart.append(f"{path}: {wanted}, not {known.role} ({known.sure}, {known.why})")
+        if path in keyed.belongs:
+            counted["belonging"] += 1
+            other = keyed.document.token(known.belongs_to)
+            belongs = other is not None and other.path == keyed.belongs[path]
+            counted["belonging right"] += belongs
+            if not belongs:
+                apart.append(f"{path}: belongs to {keyed.belongs[path]}, not {other and other.path}")
+    return counted, apart
