@@ -12,7 +12,7 @@ from prism.roles.role import UNKNOWN, Role
 
 #: From here on a guess counts as sure.
 SURE = 0.8
-_NAME, _PART, _COLOR = 0.95, 0.85, 0.65
+_NAME, _PART, _PLAIN, _COLOR = 0.95, 0.85, 0.75, 0.65
 _TINTED, _COLORED = 0.03, 0.06
 _LEVELS = (("sunken", -1), ("modal", 4), ("floating", 3), ("raised", 2), ("card", 1))
 
@@ -41,16 +41,18 @@ def guess(
     readings = named(document, resolver, own_words)
     guesses: dict[str, Guess] = {}
     page = _page_of(readings)
+    writing = {r.token.key for r in readings if _is_writing(r)} | _beside_backgrounds(readings)
     for reading in readings:
-        if not _is_writing(reading):
+        if reading.token.key not in writing:
             guesses[reading.token.key] = _ground(reading, page)
     grounds = _Grounds(readings, guesses)
     for reading in readings:
-        if _is_writing(reading):
+        if reading.token.key in writing:
             guesses[reading.token.key] = _writing(reading, grounds, page)
+    plain = _plain_states(readings, guesses)
     for reading in readings:
         key = reading.token.key
-        guesses[key] = _with_rest(reading, guesses[key], grounds)
+        guesses[key] = _with_rest(reading, guesses[key], plain)
         guesses[key] = _status_by_neighbours(reading, guesses[key], readings, guesses)
     return {reading.token.key: guesses[reading.token.key] for reading in readings}
 
@@ -79,6 +81,8 @@ def _is_writing(reading: Named) -> bool:
     """Whether a name speaks of a text, a label or an icon."""
     if reading.token.type != "color" or reading.has("shadow", "chart"):
         return False
+    if reading.has("focus") and reading.has("line", "ring"):
+        return False
     surface = max(reading.last("surface"), reading.last("fill"))
     writing = max(reading.last("text"), reading.last("icon"))
     if "on" in reading.words[:-1] or (reading.has("label") and surface < reading.last("label")):
@@ -87,13 +91,24 @@ def _is_writing(reading: Named) -> bool:
         return True
     if reading.has("line") and reading.last("line") > writing:
         return False
-    body = writing >= 0 and reading.words[writing] == "body" and not reading.has("main", "quiet")
-    return (writing >= 0 and writing > surface and not body) or (
-        writing >= 0
-        and surface >= 0
-        and writing < surface
-        and reading.meanings[surface] <= {"soft"}
-    )
+    if writing >= 0 and surface >= 0 and reading.words[writing] == "body":
+        return False  # the page
+    pale = surface >= 0 and reading.meanings[surface] <= {"soft"}
+    return writing >= 0 and (writing > surface or pale)
+
+
+def _beside_backgrounds(readings: Sequence[Named]) -> set[str]:
+    """Texts that are called by their place alone, as CSS calls them, beside the background there:
+    ``key-color`` and ``key-background``."""
+    grounds = {r.stem for r in readings if r.has("surface") and r.stem}
+    return {
+        r.token.key
+        for r in readings
+        if not r.has_part
+        and r.has("card", "floating", "modal", "tooltip")
+        and "nothing" in r.all
+        and r.stem in grounds
+    }
 
 
 def _level(reading: Named) -> int:
@@ -114,15 +129,16 @@ def _ground(reading: Named, page: Named | None) -> Guess:
         return Guess(Role("overlay"), _NAME if r.translucent else _COLOR, "its name says overlay")
     if r.has("focus") and (r.has("line", "ring") or not r.has("surface", "fill")):
         return Guess(Role("focus"), _NAME, "its name says focus")
-    if r.has("other") and not r.has("line"):
+    if r.has("other") and not r.has("line", "surface"):
         return Guess(Role("other", state=r.state), _PART, "its name says something else")
     if (r.status and not r.has("action")) or r.has("status"):
         return _status(r, page)
     if r.has("line"):
         return _line(r)
     if r is page:
-        sure = _NAME if r.has("page") else _PART
-        return Guess(Role("page"), sure, "the plainest of the surfaces")
+        if r.has("page"):
+            return Guess(Role("page"), _NAME, "its name says page")
+        return Guess(Role("page"), _PLAIN, "the plainest of the surfaces")
     return _surface(r, page)
 
 
@@ -140,13 +156,14 @@ def _surface(r: Named, page: Named | None) -> Guess:
     if r.has("field"):
         return Guess(Role("fill", "field", state=r.state), _NAME if part else _COLOR, "a field")
     if r.has("action"):
-        return Guess(Role("fill", "action", state=r.state), _NAME if part else _PART, "an action")
+        clear = _PART if r.has("button") else _PLAIN
+        return Guess(Role("fill", "action", state=r.state), _NAME if part else clear, "an action")
     if r.has("accent"):
         colored = r.chroma >= _COLORED and (page is None or r.ratio(page) >= 2)
         if r.has("surface"):
             role = Role("surface", "colored" if colored else "", state=r.state, level=1)
             return Guess(role, _PART, "a surface, by its color")
-        return Guess(Role("fill", "accent", state=r.state), _PART, "its name says accent")
+        return Guess(Role("fill", "accent", state=r.state), _PLAIN, "its name says accent")
     if r.has("inverse", "tooltip") and (r.has("surface") or r.has("inverse")):
         against = page is None or page.color is None or r.ratio(page) >= 4.5
         if r.has("inverse") or against:
@@ -155,7 +172,8 @@ def _surface(r: Named, page: Named | None) -> Guess:
             )
     if r.has("surface", "card", "raised", "floating", "modal", "sunken"):
         role = Role("surface", state=r.state, level=_level(r))
-        return Guess(role, _NAME if r.has("surface") else _PART, "its name says surface")
+        sure = _COLOR if r.translucent else _NAME if r.has("surface") else _PART
+        return Guess(role, sure, "its name says surface")
     if r.has("fill"):
         return Guess(Role("fill", "action", state=r.state), _COLOR, "its name says fill")
     if r.state == "disabled":
@@ -210,20 +228,6 @@ class _Grounds:
         if not stem or not same:
             return None
         return min(same, key=lambda pair: (pair[0].state != reading.state, bool(pair[0].state)))
-
-    def rest(self, reading: Named, role: Role) -> Named | None:
-        """The plain state of a state."""
-        same = self._by_stem.get(reading.stem, ())
-        return next(
-            (
-                other
-                for other, known in same
-                if not other.state
-                and other.token.key != reading.token.key
-                and (known.role.kind, known.role.detail) == (role.kind, role.detail)
-            ),
-            None,
-        )
 
 
 def _writing(r: Named, grounds: _Grounds, page: Named | None) -> Guess:
@@ -290,12 +294,25 @@ def _text(r: Named, page: Named | None, belongs: str) -> Guess:
 # --- What neighbours say ------------------------------------------------------------------------
 
 
-def _with_rest(r: Named, known: Guess, grounds: _Grounds) -> Guess:
+_Plain = dict[tuple[frozenset[str], str, str], str]
+
+
+def _plain_states(readings: Sequence[Named], guesses: Mapping[str, Guess]) -> _Plain:
+    """The tokens without a state, by their stem and role."""
+    plain: _Plain = {}
+    for reading in readings:
+        if not reading.state:
+            role = guesses[reading.token.key].role
+            plain.setdefault((reading.stem, role.kind, role.detail), reading.token.key)
+    return plain
+
+
+def _with_rest(r: Named, known: Guess, plain: _Plain) -> Guess:
     """A state with the plain state that it belongs to."""
     if not r.state or known.belongs_to or known.role.kind in ("unknown", "focus"):
         return known
-    rest = grounds.rest(r, known.role)
-    return replace(known, belongs_to=rest.token.key) if rest is not None else known
+    rest = plain.get((r.stem, known.role.kind, known.role.detail), "")
+    return replace(known, belongs_to=rest)
 
 
 def _status_by_neighbours(

@@ -15,7 +15,7 @@ from prism.roles.lexicon import meanings_of, words_of
 from prism.roles.role import STATES, STATUSES
 
 #: Words that say where a color is used in a component, and not in which.
-_PARTS = frozenset(("surface", "text", "label", "icon", "fill", "line", "rest", *STATES))
+_PARTS = frozenset(("surface", "text", "label", "icon", "fill", "line", "rest", "nothing", *STATES))
 #: Words that mean a part and a place at once keep their place: the body of a page.
 _PLACES = frozenset(("page", "card", "action", "field", "link", "tooltip", "overlay", "accent"))
 _COMMON = 0.85
@@ -63,6 +63,11 @@ class Named:
     def status(self) -> str:
         """The status that the name speaks of."""
         return next((status for status in STATUSES if status in self.all), "")
+
+    @property
+    def has_part(self) -> bool:
+        """Whether the name says which part of something it colors."""
+        return self.has("surface", "text", "label", "icon", "fill", "line", "ring", "hint")
 
     @property
     def translucent(self) -> bool:
