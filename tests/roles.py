@@ -95,5 +95,7 @@ def compared(keyed: Keyed) -> tuple[Counter, list[str]]:
             belongs = other is not None and other.path == keyed.belongs[path]
             counted["belonging right"] += belongs
             if not belongs:
-                apart.append(f"{path}: belongs to {keyed.belongs[path]}, not {other and other.path}")
+                apart.append(
+                    f"{path}: belongs to {keyed.belongs[path]}, not {other and other.path}"
+                )
     return counted, apart

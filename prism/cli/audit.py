@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -17,6 +17,9 @@ from prism.model.document import Document, Pairing, shown_path
 from prism.resolution import contrast
 from prism.resolution.contrast import Reading
 from prism.resolution.current import resolver_of
+from prism.roles.guess import guess
+from prism.roles.role import UNKNOWN
+from prism.roles.rules import pairings
 
 
 @main.command()
@@ -36,14 +39,17 @@ def audit(
 ) -> None:
     """Measure the contrast of every pairing in every theme.
 
-    Exit with 1 where a pairing falls short, or a token of one has no value.
+    Where no pairings are given, rules make them from what each token is for; see the command roles.
+    Exit with 1 where a pairing falls short, or a token of one has no value, and with 2 where there
+    is nothing to judge.
     """
     document = load(file, maps)
     if pairs is not None:
         ((name, data),) = read_bytes(pairs).items()
         document = replace(document, pairings=pairing_files.read(data, name, document))
+    rules: dict[str, str] = {}
     if not document.pairings:
-        raise FormatError("There are no pairings.", place=file, fix="Name them with --pairings.")
+        document, rules = _by_rule(document, file)
     resolver = resolver_of(document)
     readings = [
         (pairing, reading)
@@ -52,7 +58,7 @@ def audit(
     ]
     if as_json:
         show_json(
-            pairings=[_members(document, *reading) for reading in readings],
+            pairings=[_members(document, rules, *reading) for reading in readings],
             summary=_summary([reading for _, reading in readings]),
         )
     else:
@@ -62,7 +68,31 @@ def audit(
         ctx.exit(1)
 
 
-def _members(document: Document, pairing: Pairing, reading: Reading) -> dict[str, Any]:
+def _by_rule(document: Document, file: str) -> tuple[Document, dict[str, str]]:
+    """The document with the pairings that rules make, and the rule of each by its key."""
+    guesses = guess(document, resolver_of(document))
+    made = pairings(document, guesses)
+    unknown = [
+        shown_path(token.path)
+        for token in document.tokens
+        if token.key in guesses and guesses[token.key].role == UNKNOWN
+    ]
+    if not made:
+        raise FormatError(
+            "There are no pairings, and the names of the colors do not say what stands on what.",
+            place=file,
+            fix="Name pairings with --pairings.",
+        )
+    click.echo(f"{len(made)} pairings by rule, as the file names none.", err=True)
+    if unknown:
+        click.echo(f"Not judged, as what they are for is unknown: {', '.join(unknown)}.", err=True)
+    with_rules = replace(document, pairings=tuple(by_rule.pairing for by_rule in made))
+    return with_rules, {by_rule.pairing.key: by_rule.rule for by_rule in made}
+
+
+def _members(
+    document: Document, rules: Mapping[str, str], pairing: Pairing, reading: Reading
+) -> dict[str, Any]:
     def path(key: str) -> str:
         token = document.token(key)
         return shown_path(token.path) if token else key
@@ -73,6 +103,7 @@ def _members(document: Document, pairing: Pairing, reading: Reading) -> dict[str
         "foreground": path(pairing.foreground),
         "backgrounds": [path(key) for key in pairing.backgrounds],
         "use": pairing.use,
+        "rule": rules.get(pairing.key),
         "colors": {
             "foreground": reading.foreground or None,
             "background": reading.background or None,

@@ -2,34 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import replace
 
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver
+from prism.roles.grounds import SEEN, Grounds, Guess
 from prism.roles.reading import Named, named
 from prism.roles.role import UNKNOWN, Role
 
-#: From here on a guess counts as sure.
-SURE = 0.8
 _NAME, _PART, _PLAIN, _COLOR = 0.95, 0.85, 0.75, 0.65
-_TINTED, _COLORED = 0.03, 0.06
+_COLORED = 0.06
+_BY_ITSELF = "a status by itself"
 _LEVELS = (("sunken", -1), ("modal", 4), ("floating", 3), ("raised", 2), ("card", 1))
-
-
-@dataclass(frozen=True, slots=True)
-class Guess:
-    """The role of a token: ``sure`` from 0 to 1, ``why`` in a few words, and the key of the token
-    it belongs to, the fill of a label or the plain state of a state; empty for none."""
-
-    role: Role
-    sure: float
-    why: str
-    belongs_to: str = ""
-
-    @property
-    def is_sure(self) -> bool:
-        return self.sure >= SURE
 
 
 def guess(
@@ -45,7 +30,7 @@ def guess(
     for reading in readings:
         if reading.token.key not in writing:
             guesses[reading.token.key] = _ground(reading, page)
-    grounds = _Grounds(readings, guesses)
+    grounds = Grounds(readings, guesses)
     for reading in readings:
         if reading.token.key in writing:
             guesses[reading.token.key] = _writing(reading, grounds, page)
@@ -53,7 +38,7 @@ def guess(
     for reading in readings:
         key = reading.token.key
         guesses[key] = _with_rest(reading, guesses[key], plain)
-        guesses[key] = _status_by_neighbours(reading, guesses[key], readings, guesses)
+    guesses |= _alone(readings, guesses, writing)
     return {reading.token.key: guesses[reading.token.key] for reading in readings}
 
 
@@ -201,36 +186,13 @@ def _status(r: Named, page: Named | None) -> Guess:
         return Guess(Role("status", "fill", status, r.state), _NAME, "a full status")
     if pale or r.translucent:
         return Guess(Role("status", "tint", status, r.state), _COLOR, "close to the page")
-    return Guess(Role("status", "text", status, r.state), 0.7, "a status by itself")
+    return Guess(Role("status", "text", status, r.state), 0.7, _BY_ITSELF)
 
 
 # --- What stands on things ----------------------------------------------------------------------
 
 
-class _Grounds:
-    """Fills, surfaces and tints by the words that say of what they are a part."""
-
-    def __init__(self, readings: Sequence[Named], guesses: Mapping[str, Guess]) -> None:
-        self._by_stem: dict[frozenset[str], list[tuple[Named, Guess]]] = {}
-        self.all: list[tuple[Named, Guess]] = []
-        for reading in readings:
-            known = guesses.get(reading.token.key)
-            if known is not None and (known.role.is_ground or known.role.kind == "status"):
-                self._by_stem.setdefault(reading.stem, []).append((reading, known))
-                self.all.append((reading, known))
-
-    def under(self, reading: Named) -> tuple[Named, Guess] | None:
-        """What a text or an icon belongs to: of the same words, in the same state if there is one."""
-        stem = reading.stem - {"on"}
-        same = [
-            pair for pair in self._by_stem.get(stem, ()) if pair[0].token.key != reading.token.key
-        ]
-        if not stem or not same:
-            return None
-        return min(same, key=lambda pair: (pair[0].state != reading.state, bool(pair[0].state)))
-
-
-def _writing(r: Named, grounds: _Grounds, page: Named | None) -> Guess:
+def _writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
     """The role of a text, a label or an icon."""
     ground = grounds.under(r)
     belongs = ground[0].token.key if ground else ""
@@ -243,7 +205,7 @@ def _writing(r: Named, grounds: _Grounds, page: Named | None) -> Guess:
     if r.status and not r.has("action"):
         if below is not None and below.kind == "status" and below.detail == "fill":
             return Guess(Role("label", state=r.state), _PART, "stands on a full status", belongs)
-        if "on" in r.words and ground is not None and r.ratio(ground[0]) >= 2.5:
+        if "on" in r.words and ground is not None and r.ratio(ground[0]) >= SEEN:
             return Guess(Role("label", state=r.state), _PART, "stands on a status", belongs)
         kept = belongs if below is not None and below.detail == "tint" else ""
         return Guess(Role("status", "text", r.status, r.state), _NAME, "a text of a status", kept)
@@ -252,7 +214,8 @@ def _writing(r: Named, grounds: _Grounds, page: Named | None) -> Guess:
             return Guess(Role("text", "inverse"), _NAME, "stands on its surface", belongs)
         disabled = "disabled" if r.state == "disabled" else r.state
         return Guess(Role("label", state=disabled), _NAME, "stands on its fill", belongs)
-    return _text(r, page, belongs if below is not None and below.kind == "surface" else "")
+    own = belongs if below is not None and below.kind == "surface" else ""
+    return _text(r, page, own, grounds.seen_on_dark(r))
 
 
 def _is_label(r: Named, ground: tuple[Named, Guess] | None, below: Role) -> bool:
@@ -262,11 +225,12 @@ def _is_label(r: Named, ground: tuple[Named, Guess] | None, below: Role) -> bool
         if below.detail == "field":
             return False
         explicit = r.has("label") or "on" in r.words or r.has("action")
-        return explicit or r.ratio(ground[0]) >= 2.5
+        return explicit or r.ratio(ground[0]) >= SEEN
     return below.kind == "surface" and below.detail in ("inverse", "colored")
 
 
-def _text(r: Named, page: Named | None, belongs: str) -> Guess:
+def _text(r: Named, page: Named | None, belongs: str, elsewhere: bool) -> Guess:
+    """The role of a text; ``elsewhere`` tells that it is seen on a surface against the page."""
     state = "" if r.state == "disabled" else r.state
     detail = ""
     if r.state == "disabled":
@@ -282,7 +246,7 @@ def _text(r: Named, page: Named | None, belongs: str) -> Guess:
     elif r.has("accent") and r.chroma >= _COLORED:
         detail = "link"
     sure = _NAME if r.has("text") else _PART
-    if not detail and page is not None and r.ratio(page) < 2:
+    if not detail and elsewhere and page is not None and r.ratio(page) < 2:
         return Guess(
             Role("text", "inverse", state=state), _COLOR, "hardly seen on the page", belongs
         )
@@ -315,19 +279,21 @@ def _with_rest(r: Named, known: Guess, plain: _Plain) -> Guess:
     return replace(known, belongs_to=rest)
 
 
-def _status_by_neighbours(
-    r: Named, known: Guess, readings: Sequence[Named], guesses: Mapping[str, Guess]
-) -> Guess:
-    """A status by itself is a fill where a label stands on it, or where its text is another token."""
-    if known.why != "a status by itself":
-        return known
-    for other in readings:
-        beside = guesses[other.token.key]
-        if other is r or other.status != r.status:
-            continue
-        labels = beside.role.kind == "label" and beside.belongs_to == r.token.key
-        texts = beside.role.kind == "status" and beside.role.detail == "text" and _is_writing(other)
-        if labels or texts:
-            role = replace(known.role, detail="fill")
-            return Guess(role, _PART, "a label or a text of its status stands beside it")
-    return known
+def _alone(
+    readings: Sequence[Named], guesses: Mapping[str, Guess], writing: Collection[str]
+) -> dict[str, Guess]:
+    """Statuses by themselves that are fills: where a label stands on one, or where the text of its
+    status is another token."""
+    labelled = {known.belongs_to for known in guesses.values() if known.role.kind == "label"}
+    written = {
+        reading.status
+        for reading in readings
+        if reading.token.key in writing and guesses[reading.token.key].role.kind == "status"
+    }
+    why = "a label or a text of its status stands beside it"
+    return {
+        r.token.key: Guess(replace(guesses[r.token.key].role, detail="fill"), _PART, why)
+        for r in readings
+        if guesses[r.token.key].why == _BY_ITSELF
+        and (r.token.key in labelled or r.status in written)
+    }

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 from prism.color import space
-from prism.color.contrast import ratio_of
+from prism.color.contrast import ratio_of_luminances, relative_luminance
 from prism.model.document import Document, Token
 from prism.resolution.resolver import Resolver
 from prism.roles.lexicon import meanings_of, words_of
@@ -84,7 +84,12 @@ class Named:
         """The contrast ratio with another color; 1 where one of them has none."""
         if self.color is None or other.color is None:
             return 1.0
-        return ratio_of(self.color, other.color)
+        return float(ratio_of_luminances(_luminance(self.color), _luminance(other.color)))
+
+
+@lru_cache(maxsize=65536)
+def _luminance(color: space.Color) -> float:
+    return float(relative_luminance(space.rgba(color)[:3]))
 
 
 def named(
@@ -110,11 +115,12 @@ def _can_have(token: Token) -> bool:
 
 
 def _common_words(names: Sequence[tuple[str, ...]]) -> frozenset[str]:
-    """Words that nearly every name begins with, as ``color``."""
+    """Words without a meaning that nearly every name begins with."""
     if len(names) < _FEW:
         return frozenset()
     counted = Counter(word for words in names for word in set(words[:3]))
-    return frozenset(word for word, count in counted.items() if count >= _COMMON * len(names))
+    often = (word for word, count in counted.items() if count >= _COMMON * len(names))
+    return frozenset(word for word in often if not meanings_of(word))
 
 
 def _is_step(words: tuple[str, ...], meanings: Iterable[frozenset[str]]) -> bool:

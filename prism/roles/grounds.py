@@ -1,0 +1,68 @@
+"""A guess, and what texts and icons may stand on by their names."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from prism.roles.reading import Named
+from prism.roles.role import Role
+
+#: From here on a guess counts as sure.
+SURE = 0.8
+#: A label is told from its fill from this contrast ratio on, or it is no label of it.
+SEEN = 2.5
+
+
+@dataclass(frozen=True, slots=True)
+class Guess:
+    """The role of a token: ``sure`` from 0 to 1, ``why`` in a few words, and the key of the token
+    it belongs to, the fill of a label or the plain state of a state; empty for none."""
+
+    role: Role
+    sure: float
+    why: str
+    belongs_to: str = ""
+
+    @property
+    def is_sure(self) -> bool:
+        return self.sure >= SURE
+
+
+class Grounds:
+    """Fills, surfaces and tints by the words that say of what they are a part."""
+
+    def __init__(self, readings: Sequence[Named], guesses: Mapping[str, Guess]) -> None:
+        self._by_stem: dict[frozenset[str], list[tuple[Named, Guess]]] = {}
+        self.all: list[tuple[Named, Guess]] = []
+        for reading in readings:
+            known = guesses.get(reading.token.key)
+            if known is not None and (known.role.is_ground or known.role.kind == "status"):
+                self._by_stem.setdefault(reading.stem, []).append((reading, known))
+                self.all.append((reading, known))
+
+    def under(self, reading: Named) -> tuple[Named, Guess] | None:
+        """What a text or an icon belongs to: of the same words, where it is seen, and in the same state
+        if there is one."""
+        stem = reading.stem - {"on"}
+        same = [
+            pair for pair in self._by_stem.get(stem, ()) if pair[0].token.key != reading.token.key
+        ]
+        if not stem or not same:
+            return None
+        return min(
+            same,
+            key=lambda pair: (
+                pair[0].state != reading.state,
+                reading.ratio(pair[0]) < SEEN,
+                bool(pair[0].state),
+            ),
+        )
+
+    def seen_on_dark(self, reading: Named) -> bool:
+        """Whether a text can be read on an inverse or colored surface."""
+        return any(
+            known.role.detail in ("inverse", "colored") and reading.ratio(ground) >= 4.5
+            for ground, known in self.all
+            if known.role.kind == "surface"
+        )

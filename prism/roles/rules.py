@@ -1,0 +1,205 @@
+"""Pairings by rule: what stands on what, as roles say it.
+
+Requirements: WCAG 2.2, success criteria 1.4.3 (text) and 1.4.11 (controls, graphics, focus). A text
+on a surface that is inverse or colored is one that says so.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+from prism.model.document import Document, Pairing, Token, Use, shown_path
+from prism.resolution.contrast import REQUIRED
+from prism.roles.grounds import Guess
+from prism.roles.role import Role
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """A token with its role."""
+
+    token: Token
+    role: Role
+    belongs_to: str
+
+
+@dataclass(frozen=True, slots=True)
+class ByRule:
+    """A pairing and the id of the rule that made it."""
+
+    pairing: Pairing
+    rule: str
+
+
+@dataclass(frozen=True, slots=True)
+class Rule:
+    """What stands on what: its id, its sentence, the use of its pairings and which they are."""
+
+    id: str
+    sentence: str
+    use: Use
+    pairs: Callable[[Placement], Iterator[tuple[Placed, Placed]]]
+
+
+class Placement:
+    """The tokens of a document by what they are for."""
+
+    def __init__(self, document: Document, guesses: Mapping[str, Guess]) -> None:
+        self.all = [
+            Placed(token, guesses[token.key].role, guesses[token.key].belongs_to)
+            for token in document.tokens
+            if token.key in guesses and token.type == "color"
+        ]
+        #: The states of a fill, without the disabled one, by its key.
+        self.states: dict[str, list[Placed]] = {}
+        for placed in self.all:
+            if placed.role.state not in ("", "disabled") and placed.belongs_to:
+                self.states.setdefault(placed.belongs_to, []).append(placed)
+        self.by_key = {placed.token.key: placed for placed in self.all}
+        self.page = next((placed for placed in self.all if placed.role.kind == "page"), None)
+        owned = {p.belongs_to for p in self.all if p.role.kind == "text"}
+        #: What plain texts, lines and controls stand on: the page, and surfaces without a text of
+        #: their own.
+        self.grounds = [
+            p
+            for p in self.all
+            if p.role.kind == "page"
+            or (p.role.kind == "surface" and not p.role.detail and p.token.key not in owned)
+        ]
+
+    def of(self, kind: str, *details: str) -> Iterator[Placed]:
+        """Tokens of a kind, and of one of these details where some are named; none disabled."""
+        for placed in self.all:
+            role = placed.role
+            named = not details or role.detail in details
+            if role.kind == kind and named and role.state != "disabled":
+                yield placed
+
+    def ground_of(self, placed: Placed) -> Placed | None:
+        """What a token belongs to, where that is something to stand on."""
+        ground = self.by_key.get(placed.belongs_to)
+        return ground if ground is not None and ground.role.is_ground else None
+
+    def on_grounds(self, placed: Sequence[Placed]) -> Iterator[tuple[Placed, Placed]]:
+        for one in placed:
+            for ground in self.grounds:
+                yield one, ground
+
+
+def _texts(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
+    for text in placement.of("text", "", "quiet", "hint", "link"):
+        own = placement.ground_of(text)
+        if (own is not None and own.role.kind == "surface") or (
+            own is not None and own.role.kind == "fill"
+        ):
+            yield text, own
+        else:
+            yield from placement.on_grounds([text])
+
+
+def _inverse_texts(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
+    for text in placement.of("text", "inverse"):
+        own = placement.ground_of(text)
+        others = placement.of("surface", "inverse")
+        for ground in [own] if own is not None else others:
+            yield text, ground
+
+
+def _fields(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
+    for field in placement.of("fill", "field"):
+        for text in placement.of("text", "", "hint"):
+            if not placement.ground_of(text):
+                yield text, field
+
+
+def _labels(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
+    """Labels on their fill, and on its states where these have no label of their own."""
+    labels = [p for p in placement.all if p.role.kind == "label" and p.role.state != "disabled"]
+    labelled = {label.belongs_to for label in labels}
+    for label in labels:
+        fill = placement.ground_of(label)
+        if fill is None:
+            continue
+        yield label, fill
+        for state in placement.states.get(fill.token.key, ()):
+            if state.role.kind == fill.role.kind and state.token.key not in labelled:
+                yield label, state
+
+
+def _icons(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
+    for icon in placement.of("icon"):
+        ground = placement.ground_of(icon)
+        if ground is not None:
+            yield icon, ground
+        else:
+            yield from placement.on_grounds([icon])
+
+
+def _statuses(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
+    """Texts of a status on the page, and on their own tint or that of the same status."""
+    for text in placement.of("status", "text"):
+        if placement.page is not None:
+            yield text, placement.page
+        tints = [t for t in placement.of("status", "tint") if t.role.status == text.role.status]
+        own = placement.ground_of(text)
+        for tint in [own] if own is not None else tints:
+            yield text, tint
+
+
+def _controls(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
+    lines = [*placement.of("line", "control", "strong"), *placement.of("status", "line")]
+    yield from placement.on_grounds(lines)
+
+
+def _focus(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
+    yield from placement.on_grounds(list(placement.of("focus")))
+
+
+def _charts(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
+    if placement.page is not None:
+        for series in placement.of("chart"):
+            yield series, placement.page
+
+
+#: The rules, in the order in which their pairings are listed.
+RULES = (
+    Rule(
+        "texts",
+        "Texts on the page and on its surfaces, or on the one they belong to",
+        "text",
+        _texts,
+    ),
+    Rule("inverse", "Inverse texts on inverse surfaces", "text", _inverse_texts),
+    Rule("fields", "Texts and hints in fields", "text", _fields),
+    Rule("labels", "Labels on their fill, in each of its states", "text", _labels),
+    Rule("icons", "Icons on what they belong to", "graphic", _icons),
+    Rule("statuses", "Statuses on the page and on their own tint", "text", _statuses),
+    Rule("controls", "Lines of controls and strong lines on surfaces", "control", _controls),
+    Rule("focus", "The focus on what it surrounds", "control", _focus),
+    Rule("charts", "Series of charts on the page", "graphic", _charts),
+)
+
+
+def pairings(document: Document, guesses: Mapping[str, Guess]) -> list[ByRule]:
+    """The pairings that the rules make, each once; those the document already has are left out."""
+    placement = Placement(document, guesses)
+    page = placement.page
+    seen = {(p.foreground, p.backgrounds[0]) for p in document.pairings if p.backgrounds}
+    made = []
+    for rule in RULES:
+        for above, below in rule.pairs(placement):
+            pair = (above.token.key, below.token.key)
+            if pair in seen:
+                continue
+            seen.add(pair)
+            name = f"{shown_path(above.token.path)}/{shown_path(below.token.path)}"
+            pairing = Pairing(
+                name,
+                *(above.token.key, (below.token.key,)),
+                rule.use,
+                REQUIRED[rule.use],
+                page=page.token.key if page is not None and page is not below else "",
+            )
+            made.append(ByRule(pairing, rule.id))
+    return made
