@@ -6,7 +6,18 @@ differ; 2: bad input, with one sentence. A command is a file here and a name bel
 
 from __future__ import annotations
 
-from prism.cli import audit, diff, edit, export, link, resolve, roles, trace
+from prism.cli import audit, diff, edit, export, link, propose, resolve, roles, trace
 from prism.cli.group import main
 
-__all__ = ["audit", "diff", "edit", "export", "link", "main", "resolve", "roles", "trace"]
+__all__ = [
+    "audit",
+    "diff",
+    "edit",
+    "export",
+    "link",
+    "main",
+    "propose",
+    "resolve",
+    "roles",
+    "trace",
+]

@@ -70,8 +70,9 @@ def theme_words(document: Document, theme: Theme) -> str:
     return ", ".join(f"{a} {m}" for a, m in theme_names(document, theme).items())
 
 
-def write_files(folder: Path, files: Mapping[str, str]) -> None:
-    """Write files into a folder and print their paths. Raises ``FormatError`` where that fails."""
+def write_files(folder: Path, files: Mapping[str, str], *, err: bool = False) -> None:
+    """Write files into a folder and print their paths, with ``err`` to standard error. Raises
+    ``FormatError`` where that fails."""
     for name, text in files.items():
         target = folder / name
         try:
@@ -81,4 +82,4 @@ def write_files(folder: Path, files: Mapping[str, str]) -> None:
             raise FormatError(
                 f"The file cannot be written: {error.strerror}.", place=str(target)
             ) from None
-        click.echo(target)
+        click.echo(target, err=err)

@@ -220,6 +220,7 @@ def clip(color: Color, gamut: str) -> Color:
     return from_engine(engine(color).convert(gamut).clip(gamut))
 
 
+@lru_cache(maxsize=262144)
 def rgba(color: Color) -> tuple[float, float, float, float]:
     """Gamma-encoded sRGB channels and alpha, each 0-1, mapped and clipped to sRGB."""
     value = engine(fit(color, "srgb")).convert("srgb").clip("srgb")

@@ -1,0 +1,121 @@
+"""The command propose."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+import click
+
+from prism.cli.group import file_argument, json_option, main, maps_option
+from prism.cli.printing import show_json, write_files
+from prism.cli.reading import load
+from prism.color import space
+from prism.derive import counterpart
+from prism.errors import FormatError, PrismError
+from prism.formats import files
+from prism.model.document import Document, shown_path
+from prism.resolution.current import resolver_of
+from prism.roles.guess import guess
+
+
+@main.command()
+@file_argument
+@click.option("--as", "scheme", required=True, type=click.Choice(["dark", "light"]))
+@click.option("--axis", "axis_name", help="The axis that gets the mode; appearance if left out.")
+@click.option("--from", "source_name", help="The mode it is made from; the default if left out.")
+@click.option("--name", help="What the mode is called; dark or light if left out.")
+@click.option(
+    "-o", "folder", required=True, type=click.Path(file_okay=False, path_type=Path),
+    help="Where the Design Tokens files go.",
+)  # fmt: skip
+@maps_option
+@json_option
+@click.pass_context
+def propose(
+    ctx: click.Context,
+    file: str,
+    scheme: str,
+    axis_name: str | None,
+    source_name: str | None,
+    name: str | None,
+    folder: Path,
+    maps: tuple[str, ...],
+    as_json: bool,
+) -> None:
+    """Propose a dark or light counterpart of a mode of FILE, by what each color is for.
+
+    A file without the axis gets it; its values become the other mode. Exit with 1 where a rule
+    still fails, and with 2 where there is nothing to judge.
+    """
+    document = load(file, maps)
+    axis, source = _place(document, axis_name, source_name)
+    resolver = resolver_of(document)
+    made = counterpart.propose(
+        document,
+        resolver,
+        guess(document, resolver),
+        dark=scheme == "dark",
+        axis=axis,
+        source=source,
+        name=name or scheme,
+        axis_name=axis_name or "appearance",
+    )
+    if not made.judged:
+        raise FormatError(
+            "The names of the colors do not say what stands on what, so nothing can be judged.",
+            place=file,
+            fix="See what the command roles makes of them.",
+        )
+    written, losses = files.write(made.document, "design-tokens", resolver.default_theme)
+    write_files(folder, written, err=as_json)
+    if as_json:
+        show_json(
+            colors={_path(document, key): space.css_text(c) for key, c in made.colors.items()},
+            judged=made.judged,
+            before=[_members(document, reading) for reading in made.before],
+            after=[_members(document, reading) for reading in made.after],
+        )
+    click.echo(
+        f"{len(made.colors)} colors proposed; of {made.judged} pairings {len(made.before)} fell "
+        f"short before, {len(made.after)} fall short now.",
+        err=True,
+    )
+    for line in losses:
+        click.echo(line, err=True)
+    if made.after:
+        ctx.exit(1)
+
+
+def _path(document: Document, key: str) -> str:
+    token = document.token(key)
+    return shown_path(token.path) if token else key
+
+
+def _members(document: Document, short: counterpart.Short) -> dict[str, Any]:
+    reading = short.reading
+    return {
+        "foreground": _path(document, short.pairing.foreground),
+        "background": _path(document, short.pairing.backgrounds[0]),
+        "colors": {"foreground": reading.foreground, "background": reading.background},
+        "ratio": reading.ratio,
+        "required": reading.required,
+        "why": short.why,
+    }
+
+
+def _place(document: Document, axis_name: str | None, source_name: str | None) -> tuple[str, str]:
+    """The keys of the axis and of the mode to start from; empty where the axis is to be made."""
+    wanted = axis_name or "appearance"
+    axis = next((axis for axis in document.axes if axis.name == wanted), None)
+    if axis is None:
+        if source_name:
+            raise PrismError(f"There is no axis “{wanted}” with a mode “{source_name}”.")
+        return "", ""
+    if source_name is None:
+        return axis.key, axis.default
+    for mode in axis.modes:
+        if mode.name == source_name:
+            return axis.key, mode.key
+    names = ", ".join(mode.name for mode in axis.modes)
+    raise PrismError(f"There is no mode “{source_name}”.", fix=f"Modes of {axis.name}: {names}.")
