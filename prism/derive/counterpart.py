@@ -13,14 +13,19 @@ from dataclasses import dataclass, replace
 from prism.changes.axes import add_axis, add_mode
 from prism.changes.values import set_values
 from prism.color import space
+from prism.color.contrast import truncate_ratio
 from prism.derive.counterpart_colors import Counterpart
+from prism.derive.tuning import Row
 from prism.errors import EditError
 from prism.expressions.values import references
 from prism.model.document import Axis, Document, Mode, Pairing
 from prism.model.values import Condition, Expression
+from prism.palette.course import oklch
 from prism.resolution.contrast import Reading, audit
 from prism.resolution.resolver import Resolver, Theme
 from prism.roles.grounds import Guess
+from prism.roles.guess import guess
+from prism.roles.role import Role
 from prism.roles.rules import pairings
 
 
@@ -44,7 +49,12 @@ class Proposal:
     colors: Mapping[str, space.Color]
     before: tuple[Short, ...]
     after: tuple[Short, ...]
-    judged: int
+    pairs: tuple[Pairing, ...]
+
+    @property
+    def judged(self) -> int:
+        """How many pairings were judged."""
+        return len(self.pairs)
 
 
 def propose(
@@ -100,7 +110,7 @@ def propose(
             replace(short, why=_why(short, guesses, wanted))
             for short in _falling_short(after, pairs, there)
         ),
-        len(pairs),
+        pairs,
     )
 
 
@@ -133,3 +143,44 @@ def _colored(
 
 def _keys(document: Document, theme: Theme) -> list[str]:
     return [axis.modes[place].key for axis, place in zip(document.axes, theme, strict=True)]
+
+
+def rows(resolver: Resolver, axis: str, source: str, key: str) -> list[Row]:
+    """The counterpart of a mode as rows to be reviewed: dark where its page is light, and light where
+    it is dark. None where names say nothing."""
+    document = resolver.document
+    theme = resolver.theme({axis: source})
+    guesses = guess(document, resolver)
+    page = next((key for key, known in guesses.items() if known.role.kind == "page"), "")
+    ground = resolver.resolve(page, theme).color if page else None
+    if ground is None:
+        return []
+    dark = oklch(ground)[0] > 0.5
+    made = propose(
+        document, resolver, guesses, dark=dark, axis=axis, source=source, name=key, key=key
+    )
+    after = Resolver(made.document)
+    there = after.theme({**resolver.picks(theme), axis: key})
+    ratios: dict[str, float] = {}
+    for reading in audit(after, made.pairs, [there]):
+        foreground = next(p.foreground for p in made.pairs if p.key == reading.pairing)
+        ratios[foreground] = min(reading.ratio, ratios.get(foreground, reading.ratio))
+    listed = []
+    for token in document.tokens:
+        won = resolver.winner(token.key, theme)
+        if token.key in made.colors and won is not None:
+            text = Expression(space.css_text(made.colors[token.key]))
+            words = _words(guesses[token.key].role, ratios.get(token.key))
+            listed.append(Row(token, won[1], text, "role", words))
+    return listed
+
+
+def _words(role: Role, ratio: float | None) -> str:
+    """Why a row is proposed."""
+    if role.kind in ("page", "surface") or role.detail in ("tint", "field"):
+        return f"{role}: levels laid out anew"
+    if role.is_ground:
+        return f"{role}: to be seen on the new page"
+    if ratio is None:
+        return f"{role}: as far from the page as before"
+    return f"{role}: {truncate_ratio(ratio)} on what it stands on"

@@ -8,7 +8,7 @@ from collections.abc import Collection, Iterable
 
 from prism.changes.axes import add_mode
 from prism.changes.values import set_values
-from prism.derive import levels
+from prism.derive import counterpart, levels
 from prism.derive.mapping import along, is_rung, ladder_of, opposite
 from prism.derive.tuning import Row, Trial
 from prism.errors import EditError
@@ -28,8 +28,9 @@ _UTILITY = (
 def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
     """What each semantic and component color would hold in a new mode ``key`` made of ``source``.
 
-    Tokens that refer to others of these tiers follow them and get no row of their own. Long
-    because each kind of token goes its own way through the same trial.
+    Tokens that refer to others of these tiers follow them and get no row of their own. Where the
+    surfaces stand on no ladder of the palette, what each color is for decides. Long because each
+    kind of token goes its own way through the same trial.
     """
     owner = document.axis(axis)
     if owner is None or all(mode.key != source for mode in owner.modes):
@@ -38,6 +39,8 @@ def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
     theme = resolver.theme({axis: source})
     trial = Trial(resolver, axis, source, key)
     elevation = levels.find(resolver, theme)
+    if elevation is None and (by_role := counterpart.rows(resolver, axis, source, key)):
+        return by_role
     surfaces = elevation.ranks if elevation else {}
     mirrored: dict[str, str] = {}
     meant: list[tuple[Token, Value]] = []

@@ -18,7 +18,7 @@ from prism.model.values import Condition, Value
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
 
-Reason = Literal["mirrored", "level", "tuned", "label"]
+Reason = Literal["mirrored", "level", "tuned", "label", "role"]
 #: Within this many L* points a color stands out as much as its yardstick.
 EVEN = 3.0
 

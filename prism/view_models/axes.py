@@ -10,6 +10,8 @@ from prism.derive.tuning import Row
 from prism.model.document import Axis, Document, Mode
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
+from prism.roles import rules
+from prism.roles.guess import guess
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,12 +59,15 @@ def rows(document: Document) -> list[AxisRow]:
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """A proposed mode: each row with its color now and then, as hex, and how many pairings fall
-    short in the mode it is made from and in the new one, all rows taken."""
+    """A proposed mode: each row with its color now and then, as hex, and how many pairings, or
+    where there are none those that rules make, fall short in the mode it is made from and in the new one, all rows taken;
+    ``judged`` of them could be looked at."""
 
     rows: tuple[tuple[Row, str, str], ...]
     short_now: int
     short_then: int
+    judged: int
+    by_rule: bool
 
 
 def proposal(resolver: Resolver, theme: Theme, axis: str, source: str) -> Proposal:
@@ -71,6 +76,8 @@ def proposal(resolver: Resolver, theme: Theme, axis: str, source: str) -> Propos
     rows = modes.propose(document, axis, source, "proposed")
     made = modes.with_rows(document, axis, Mode("proposed", "proposed"), source, rows)
     after = Resolver(made)
+    made_by = rules.pairings(document, guess(document, resolver)) if not document.pairings else ()
+    pairs = document.pairings or tuple(ruled.pairing for ruled in made_by)
     picks = resolver.picks(theme)
     now, then = resolver.theme(picks | {axis: source}), after.theme(picks | {axis: "proposed"})
     return Proposal(
@@ -78,6 +85,8 @@ def proposal(resolver: Resolver, theme: Theme, axis: str, source: str) -> Propos
             (row, resolver.resolve(row.token.key, now).hex, after.resolve(row.token.key, then).hex)
             for row in rows
         ),
-        sum(reading.fails for reading in audit(resolver, document.pairings, [now])),
-        sum(reading.fails for reading in audit(after, made.pairings, [then])),
+        sum(reading.fails for reading in audit(resolver, pairs, [now])),
+        sum(reading.fails for reading in audit(after, pairs, [then])),
+        len(pairs),
+        bool(made_by),
     )
