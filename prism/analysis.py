@@ -23,6 +23,11 @@ from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.contrast_table import Part
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
+from prism.roles import rules
+from prism.roles.grounds import Guess
+from prism.roles.guess import guess
+from prism.roles.rules import ByRule
+from prism.roles.slots import slots
 
 T = TypeVar("T")
 
@@ -157,10 +162,47 @@ class Analysis:
         return roles.guess(self.document)
 
     @computed
+    def seen_colors(self) -> dict[str, object]:
+        """What each color and shadow is in the theme one starts with, by token key."""
+        resolver, theme = self.resolver, self.resolver.default_theme
+        seen = [token.key for token in self.document.tokens if token.type in ("color", "shadow")]
+        return {key: resolver.resolve(key, theme).value for key in seen}
+
+    @computed
+    def roles(self) -> dict[str, Guess]:
+        """What each color is for, by token key; names and the colors of that theme decide it."""
+        known = self._previous("roles")
+        if known is not None and self._before is not None:
+            was, now = self._before.document, self.document
+            same_names = len(was.tokens) == len(now.tokens) and all(
+                map(_same_name, was.tokens, now.tokens)
+            )
+            colors = self._previous("seen_colors")
+            if same_names and was.ramps is now.ramps and colors == self.seen_colors:
+                same: dict[str, Guess] = known
+                return same
+        self.seen_colors  # noqa: B018 - for the analysis after this one
+        return guess(self.document, self.resolver)
+
+    @computed
+    def by_rule(self) -> list[ByRule]:
+        """The pairings that the rules make of the roles, but for those that are there."""
+        return rules.pairings(self.document, self.roles)
+
+    @computed
     def bindings(self) -> dict[str, Token]:
-        """The token of each slot of the shipped scene: the stored binding, else the guess."""
+        """The token of each slot of the shipped scene: the stored binding, else the guess by its name,
+        else by what the token is for."""
         stored = next((dict(scene.bindings) for scene in self.document.scenes), {})
-        return roles.bound(self.document, stored, self.guessed)
+        return roles.bound(self.document, stored, self.by_name_or_role)
+
+    @computed
+    def by_name_or_role(self) -> dict[str, str]:
+        """The token key of each slot: by its name, and where names do not even say the page, by what
+        the tokens are for."""
+        if {"page", "ink"} <= self.guessed.keys():
+            return self.guessed
+        return {**slots(self.document, self.roles), **self.guessed}
 
     @computed
     def stage_sheet(self) -> str:

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from prism.changes import values
-from prism.edits.command import Command, command
+from prism.edits.command import Command, command, keys_from
+from prism.edits.words import counted
 from prism.errors import EditError
 from prism.model.document import Document, Pairing
 from prism.resolution import contrast
+from prism.resolution.current import resolver_of
+from prism.roles import rules
+from prism.roles.guess import guess
 
 
 @command("add-pairing")
@@ -54,6 +58,36 @@ def _key_of(document: Document, path: str) -> str:
     if token is None:
         raise EditError(f"{{{path}}} does not exist.", fix="Choose a token from the list.")
     return token.key
+
+
+@command("pair-by-rule")
+@dataclass(frozen=True, slots=True)
+class PairByRule(Command):
+    """Add the pairings that rules make of what each color is for; ``rules`` are ids, empty for all."""
+
+    key: str
+    rules: tuple[str, ...] = ()
+
+    def _made(self, document: Document) -> list[Pairing]:
+        guesses = guess(document, resolver_of(document))
+        return [
+            by_rule.pairing
+            for by_rule in rules.pairings(document, guesses)
+            if not self.rules or by_rule.rule in self.rules
+        ]
+
+    def apply(self, document: Document) -> Document:
+        new_key = keys_from(self.key)
+        made = tuple(replace(pairing, key=new_key()) for pairing in self._made(document))
+        if not made:
+            raise EditError(
+                "The rules make no pairing that is not there.",
+                fix="Add one by hand, or name tokens after what they are for.",
+            )
+        return replace(document, pairings=(*document.pairings, *made))
+
+    def sentence(self, before: Document) -> str:
+        return f"Added {counted(len(self._made(before)), 'pairing')} by rule"
 
 
 @command("remove-pairing")

@@ -162,6 +162,8 @@ def _charts(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
             yield series, placement.page
 
 
+#: Pairings that rules make at most: more than anybody looks at.
+MOST = 10_000
 #: The rules, in the order in which their pairings are listed.
 RULES = (
     Rule(
@@ -182,15 +184,16 @@ RULES = (
 
 
 def pairings(document: Document, guesses: Mapping[str, Guess]) -> list[ByRule]:
-    """The pairings that the rules make, each once; those the document already has are left out."""
+    """The pairings that the rules make, each once; those the document already has are left out, and
+    those beyond the first ``MOST``."""
     placement = Placement(document, guesses)
     page = placement.page
     seen = {(p.foreground, p.backgrounds[0]) for p in document.pairings if p.backgrounds}
-    made = []
+    made: list[ByRule] = []
     for rule in RULES:
         for above, below in rule.pairs(placement):
             pair = (above.token.key, below.token.key)
-            if pair in seen:
+            if pair in seen or len(made) >= MOST:
                 continue
             seen.add(pair)
             name = f"{shown_path(above.token.path)}/{shown_path(below.token.path)}"

@@ -41,7 +41,7 @@ from prism.edits.cells import (
 from prism.edits.imports import ImportColors, ImportDocument, TakeIdea, UsePictureColors
 from prism.edits.measures import AddMeasure, AddScale
 from prism.edits.naming import AddNames, StoreScheme
-from prism.edits.pairings import AddPairing, RemovePairing
+from prism.edits.pairings import AddPairing, PairByRule, RemovePairing
 from prism.edits.palette import (
     AddMissing,
     AddOverlays,
@@ -154,6 +154,7 @@ SAMPLES = (
     (StoreScheme("k", "Ours", (("area", "panel chip"),)), "Stored scheme Ours"),
     (AddNames("k", "levels", ("surface.0",)), "Added 1 token from scheme"),
     (AddPairing("k", "text.main", "ink.1"), "Added pairing text.main on ink.1"),
+    (PairByRule("k", ("focus",)), "Added"),
     (RemovePairing("pairing"), "Removed pairing"),
     (ImportColors("k", (("tide", "#003366", "add"),)), "Imported 1 color"),
     (

@@ -12,9 +12,13 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from demo import quillhaven
+from prism.analysis import Analysis
+from prism.edits.cells import SetValue
+from prism.edits.tokens import RenameToken
 from prism.errors import PrismError
 from prism.model.document import Document, Token, shown_path
-from prism.model.values import BASE, Expression
+from prism.model.values import BASE, Condition, Expression
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
 from prism.roles import lexicon, role, rules
@@ -228,6 +232,41 @@ class RuleTests(SimpleTestCase):
         self.assertEqual(rules.pairings(again, guess(again, Resolver(again))), [])
         (reading,) = audit(Resolver(again), again.pairings, [()])
         self.assertTrue(reading.passes)
+
+
+class SlotTests(SimpleTestCase):
+    def test_a_scene_takes_foreign_names_by_what_they_are_for(self):
+        keyed = roles.read("german")
+        bound = Analysis(keyed.document).bindings
+        self.assertEqual(
+            {slot: bound[slot].path for slot in ("page", "card", "ink", "muted", "action", "stop")},
+            {
+                "page": "Farbe.Fläche.Seite", "card": "Farbe.Fläche.Karte",
+                "ink": "Farbe.Text.Haupttext", "muted": "Farbe.Text.Nebentext",
+                "action": "Farbe.Schaltfläche.Füllung", "stop": "Farbe.Fehler.Text",
+            },
+        )  # fmt: skip
+        self.assertEqual(bound["action-label"].path, "Farbe.Schaltfläche.Beschriftung")
+
+    def test_roles_are_carried_over_where_an_edit_cannot_change_them(self):
+        document = roles.read("dashed").document
+        first = Analysis(document)
+        known = first.roles
+        dark = SetValue("fg-muted", "#cccccc", Condition.of({"look": "dark"})).apply(document)
+        self.assertIs(Analysis(dark, first).roles, known)
+        light = SetValue("fg-muted", "#dddddd").apply(document)
+        renamed = RenameToken("fg-muted", "bg-muted").apply(document)
+        for changed in (light, renamed):
+            again = Analysis(changed, first).roles
+            self.assertIsNot(again, known)
+            self.assertEqual(again, Analysis(changed).roles)
+
+    def test_names_of_slots_come_first(self):
+        before = Analysis(quillhaven.document())
+        self.assertEqual(
+            {slot: bound.key for slot, bound in before.bindings.items() if slot in before.guessed},
+            before.guessed,
+        )
 
 
 class CommandTests(SimpleTestCase):

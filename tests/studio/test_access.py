@@ -85,6 +85,7 @@ TABLE = {
     "stage:paint": {"GET": "viewer"},
     "checks:room": {"GET": "viewer"},
     "checks:add-pairing": {"POST": "editor"},
+    "checks:pair-by-rule": {"POST": "editor"},
     "checks:remove-pairing": {"POST": "editor"},
     "exchange:room": {"GET": "viewer"},
     "exchange:import": {"POST": "viewer"},

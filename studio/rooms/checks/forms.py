@@ -5,7 +5,7 @@ from __future__ import annotations
 from django import forms
 
 from prism.edits import Command
-from prism.edits.pairings import AddPairing, RemovePairing
+from prism.edits.pairings import AddPairing, PairByRule, RemovePairing
 from prism.resolution.contrast import REQUIRED
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
@@ -34,3 +34,12 @@ class RemoveForm(CommandForm):
 
     def command(self) -> Command:
         return RemovePairing(self.cleaned_data["pairing"])
+
+
+class ByRuleForm(CommandForm):
+    """The pairings that rules make, all at once."""
+
+    revision = forms.IntegerField(min_value=0, widget=forms.HiddenInput)
+
+    def command(self) -> Command:
+        return PairByRule(store.new_key())

@@ -9,12 +9,12 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
-from prism.view_models import matrix
+from prism.view_models import by_rule, matrix
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.checks.address import ChecksAddress
-from studio.rooms.checks.forms import PairingForm, RemoveForm
+from studio.rooms.checks.forms import ByRuleForm, PairingForm, RemoveForm
 from studio.rooms.frame import Frame
 from studio.rooms.themes import theme_text
 from studio.store.projects import Project
@@ -59,6 +59,7 @@ def _room(frame: ChecksFrame, form: PairingForm | None = None, status: int = 200
         "failing": len(failing),
         "find": frame.address.find,
         "form": form or PairingForm(initial={"revision": frame.loaded.revision}),
+        "offer": by_rule.offer(frame.analysis),
         "colors": [token for token in frame.document.tokens if token.type == "color"],
     }
     return page.show(frame, "checks/room.html", context, status)
@@ -77,6 +78,19 @@ def add_pairing(request: HttpRequest, project: Project) -> HttpResponse:
         return _room(frame, form, status)
 
     return writing.run(frame, form, refuse)
+
+
+@requires("edit")
+@require_POST
+def pair_by_rule(request: HttpRequest, project: Project) -> HttpResponse:
+    """Add the pairings that rules make."""
+    frame = _enter(request, project)
+
+    def refuse(problem: str, status: int) -> HttpResponse:
+        messages.error(request, problem)
+        return redirect(frame.here)
+
+    return writing.run(frame, ByRuleForm(request.POST), refuse)
 
 
 @requires("edit")
