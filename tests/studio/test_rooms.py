@@ -186,6 +186,21 @@ class PairingTests(RoomCase):
         self.add()
         self.assertContains(self.add(revision=2), "already exists", status_code=422)
 
+    def test_rules_are_offered_and_taken_at_once(self):
+        page = self.client.get(self.url("checks:room"))
+        self.assertContains(page, "no pairing yet, so nothing is judged")
+        self.assertContains(page, "rules make\n    2 pairings:")
+        posted = self.client.post(self.url("checks:pair-by-rule"), {"revision": 1})
+        self.assertRedirects(posted, self.url("checks:room"))
+        pairs = [(p.foreground, p.backgrounds, p.required) for p in self.stored().pairings]
+        self.assertEqual(
+            pairs,
+            [("text.main", ("page.$root",), 4.5), ("text.main", ("page.low",), 4.5)],
+        )
+        self.assertNotContains(self.client.get(self.url("checks:room")), "pair-by-rule")
+        again = self.client.post(self.url("checks:pair-by-rule"), {"revision": 2}, follow=True)
+        self.assertContains(again, "The rules make no pairing that is not there.")
+
     def test_a_pairing_is_removed(self):
         self.add()
         key = self.stored().pairings[0].key
