@@ -212,9 +212,7 @@ class Analysis:
 
 def _same_name(first: Token, other: Token) -> bool:
     """Whether two tokens differ in nothing that a guess by name looks at."""
-    return first is other or (first.key, first.path, first.type, first.tier) == (
-        other.key,
-        other.path,
-        other.type,
-        other.tier,
+    return first is other or all(
+        getattr(first, name) == getattr(other, name)
+        for name in ("key", "path", "type", "tier", "role")
     )

@@ -17,6 +17,7 @@ from prism.errors import EditError
 from prism.expressions.values import references
 from prism.model.document import TYPES, Document, Token, shown_path
 from prism.model.names import is_css_name, settle_names
+from prism.roles.role import said as role_text
 
 _Item = TypeVar("_Item")
 
@@ -156,11 +157,13 @@ def describe_token(
     export_name: str,
     private: bool,
     deprecated: str | None,
+    role: str | None = None,
 ) -> Document:
     """Change what a token says of itself; another path is a rename that references follow.
 
     ``uses`` is separated by commas; ``export_name`` is its custom property, empty for the derived
-    one; ``deprecated`` is a sentence or None.
+    one; ``deprecated`` is a sentence or None; ``role`` is what it is for, empty to be guessed, None
+    to stay.
     """
     token = token_of(document, key)
     wanted = path.strip()
@@ -182,6 +185,7 @@ def describe_token(
         export_names=names,
         private=private,
         deprecated=deprecated,
+        role=token.role if role is None else role_text(role),
     )
     return settle_names(with_token(changed, told))
 

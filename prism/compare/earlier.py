@@ -1,7 +1,7 @@
 """Operations as journals hold them, in the form of today and in earlier ones.
 
 Until bindings were rows of their own, a scene's row held them as a list. Until modes had
-selectors, their rows had none, and those of ramps no base.
+selectors, their rows had none, those of ramps no base, and those of tokens no role.
 """
 
 from __future__ import annotations
@@ -23,6 +23,8 @@ def _operations(operation: Operation) -> Iterator[Operation]:
     """One operation, with the list of bindings in it taken apart."""
     if operation.kind == "ramp" and operation.row is not None:
         yield replace(operation, row={**operation.row, "base": operation.row.get("base", "")})
+    elif operation.kind == "token" and operation.row is not None:
+        yield replace(operation, row={**operation.row, "role": operation.row.get("role", "")})
     elif operation.kind == "mode" and operation.row is not None:
         yield replace(
             operation, row={**operation.row, "selectors": operation.row.get("selectors", [])}

@@ -28,6 +28,7 @@ class DescribeToken(Command):
     export_name: str = ""
     private: bool = False
     deprecated: str | None = None
+    role: str | None = None
 
     def apply(self, document: Document) -> Document:
         return structure.describe_token(
@@ -39,6 +40,7 @@ class DescribeToken(Command):
             export_name=self.export_name,
             private=self.private,
             deprecated=self.deprecated,
+            role=self.role,
         )
 
     def sentence(self, before: Document) -> str:
@@ -163,6 +165,7 @@ class MarkTokens(_ManyTokens):
     uses: str | None = None
     description: str | None = None
     tier: str | None = None
+    role: str | None = None
 
     def _run(self, document: Document) -> Outcome:
         return bulk.mark(
@@ -172,9 +175,12 @@ class MarkTokens(_ManyTokens):
             uses=self.uses,
             description=self.description,
             tier=self.tier,
+            role=self.role,
         )
 
     def sentence(self, before: Document) -> str:
+        if self.role is not None:
+            return f"Set the role of {self._count} to {self.role.strip() or 'what is guessed'}"
         if self.tier is not None:
             return f"Made {self._count} {self.tier}"
         if self.private is not None:

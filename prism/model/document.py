@@ -92,7 +92,7 @@ class Token:
     ``values`` maps conditions to values in order; without a base value the token is absent
     where no condition holds. ``export_names`` are pairs of format and name, ``extensions``
     is JSON text, ``deprecated`` is None or a sentence (possibly empty), ``extends_from`` the
-    path of the group it was inherited from.
+    path of the group it was inherited from, ``role`` what a person says it is for; empty: guessed.
     """
 
     key: str
@@ -107,6 +107,7 @@ class Token:
     deprecated: str | None = None
     extensions: str = ""
     extends_from: str = ""
+    role: str = ""
 
     def value(self, condition: Condition = BASE) -> Value | None:
         """The value stored for exactly this condition, or None."""

@@ -12,6 +12,7 @@ from prism.model.values import Expression
 #: Characters that a name and a path may have at most.
 MAX_NAME = 200
 MAX_PATH = 600
+MAX_ROLE = 60
 #: Characters that the keys in one condition may have together.
 MAX_CONDITION = 1800
 # Keys of axes, modes and tokens stand inside other keys, after a space.
@@ -64,7 +65,7 @@ def token_flaws(token: Token) -> str:
         for _, value in token.values
     ]
     own = (token.path, token.description, token.deprecated or "", token.extensions)
-    return "".join((*own, token.extends_from, *token.uses, *names, *values))
+    return "".join((*own, token.extends_from, token.role, *token.uses, *names, *values))
 
 
 def _strings(part: object) -> Iterator[str]:

@@ -16,6 +16,7 @@ from prism.model.storable import (
     MAX_CONDITION,
     MAX_NAME,
     MAX_PATH,
+    MAX_ROLE,
     UNSTORABLE,
     Flaw,
     key_flaws,
@@ -131,6 +132,7 @@ def _tokens(document: Document, known: _Known) -> Iterator[Flaw]:
         path = shown_path(token.path)
         yield from key_flaws("token", token.key)
         yield from length_flaws("token", token.key, "path", token.path, MAX_PATH)
+        yield from length_flaws("token", token.key, "role", token.role, MAX_ROLE)
         if UNSTORABLE.search(token_flaws(token)):
             yield from text_flaws("token", token.key, token)
         if not well_formed(token.path):

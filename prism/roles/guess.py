@@ -10,9 +10,11 @@ from prism.resolution.resolver import Resolver
 from prism.roles.grounds import SEEN, Grounds, Guess
 from prism.roles.reading import Named, named
 from prism.roles.role import UNKNOWN, Role
+from prism.roles.role import known as known_role
 
 _NAME, _PART, _PLAIN, _COLOR = 0.95, 0.85, 0.75, 0.65
 _COLORED = 0.06
+SAID = "a person says so"
 _BY_ITSELF = "a status by itself"
 _LEVELS = (("sunken", -1), ("modal", 4), ("floating", 3), ("raised", 2), ("card", 1))
 
@@ -29,17 +31,27 @@ def guess(
     writing = {r.token.key for r in readings if _is_writing(r)} | _beside_backgrounds(readings)
     for reading in readings:
         if reading.token.key not in writing:
-            guesses[reading.token.key] = _ground(reading, page)
+            guesses[reading.token.key] = _said(reading) or _ground(reading, page)
     grounds = Grounds(readings, guesses)
     for reading in readings:
         if reading.token.key in writing:
-            guesses[reading.token.key] = _writing(reading, grounds, page)
+            known = _writing(reading, grounds, page)
+            said = _said(reading)
+            guesses[reading.token.key] = (
+                replace(said, belongs_to=known.belongs_to) if said else known
+            )
     plain = _plain_states(readings, guesses)
     for reading in readings:
         key = reading.token.key
         guesses[key] = _with_rest(reading, guesses[key], plain)
     guesses |= _alone(readings, guesses, writing)
     return {reading.token.key: guesses[reading.token.key] for reading in readings}
+
+
+def _said(reading: Named) -> Guess | None:
+    """The role that a person says the token has."""
+    role = known_role(reading.token.role)
+    return Guess(replace(role, level=_level(reading)), 1.0, SAID) if role else None
 
 
 def _page_of(readings: Sequence[Named]) -> Named | None:
@@ -56,6 +68,9 @@ def _page_of(readings: Sequence[Named]) -> Named | None:
         and not _is_writing(r)
     ]
     places = [r for r in surfaces if r.has("page")]
+    told = [r for r in readings if r.token.role == "page"]
+    if told:
+        return told[0]
     if places:
         return min(places, key=lambda r: (not r.has("surface"), len(r.words)))
     bare = [r for r in surfaces if not _level(r) and not r.has("accent", "card")]
@@ -63,7 +78,13 @@ def _page_of(readings: Sequence[Named]) -> Named | None:
 
 
 def _is_writing(reading: Named) -> bool:
-    """Whether a name speaks of a text, a label or an icon."""
+    """Whether a name speaks of a text, a label or an icon, or a person says it is one."""
+    said = known_role(reading.token.role)
+    if said is not None:
+        return said.kind in ("text", "label", "icon") or (said.kind, said.detail) == (
+            "status",
+            "text",
+        )
     if reading.token.type != "color" or reading.has("shadow", "chart"):
         return False
     if reading.has("focus") and reading.has("line", "ring"):

@@ -104,7 +104,8 @@ def named(
     for token, words in chosen:
         telling = tuple(word for i, word in enumerate(words) if word not in common or i > 2)
         held = tuple(meanings_of(word, own) for word in telling)
-        if token.key in steps or (token.tier == "raw" and _is_step(telling, held)):
+        is_step = token.key in steps or (token.tier == "raw" and _is_step(telling, held))
+        if is_step and not token.role:
             continue
         readings.append(Named(token, telling, held, resolver.resolve(token.key, theme).color))
     return readings

@@ -54,6 +54,29 @@ class Role:
 UNKNOWN = Role("unknown")
 
 
+def said(text: str) -> str:
+    """The text of a role as it is stored; empty stays so. Raises ``PrismError`` for what is none."""
+    return str(read(text)) if text.strip() else ""
+
+
+def every() -> list[str]:
+    """The roles that can be chosen, without states."""
+    roles = []
+    for kind, details in KINDS.items():
+        for detail in ("", *details) if kind != "status" else details:
+            for status in STATUSES if kind == "status" else ("",):
+                roles.append(str(Role(kind, detail, status)))
+    return [role for role in roles if role not in ("fill", "unknown")]
+
+
+def known(text: str) -> Role | None:
+    """The role that a stored text names, or None where no one of today is called so."""
+    try:
+        return read(text) if text else None
+    except PrismError:
+        return None
+
+
 def read(text: str) -> Role:
     """The role that a text names. Raises ``PrismError`` for anything else."""
     kind, *words = text.split() or [""]

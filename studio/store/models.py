@@ -147,6 +147,7 @@ class Token(Row):
     deprecated = models.TextField(null=True)  # noqa: DJ001 - None is "not deprecated"
     extensions = models.TextField(blank=True)
     extends_from = models.TextField(blank=True)
+    role = models.CharField(max_length=60, blank=True)
 
     class Meta(Row.Meta):
         constraints = _unique("token_key")

@@ -58,7 +58,7 @@ MAPPINGS = {
         models.Token,
         (
             "path", "type", "tier", "description", "private", "uses", "export_names",
-            "deprecated", "extensions", "extends_from",
+            "deprecated", "extensions", "extends_from", "role",
         ),
         frozenset({"uses", "export_names"}),
     ),

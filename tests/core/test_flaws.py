@@ -73,6 +73,7 @@ CASES = (
     (with_token(key="k" * 201), "token", "cannot be a key."),
     (with_token(key="ink.2"), "token", "Two parts of the document have one key, ink.2."),
     (with_token(path="p" * 601), "token", "has more than 600 characters."),
+    (with_token(role="r" * 61), "token", "has more than 60 characters."),
     (with_token(path="a..b"), "token", "“a..b” cannot be a path."),
     (with_token(path="$a"), "token", "“$a” cannot be a path."),
     (with_token(path="ink.2"), "token", "Two tokens are called ink.2."),

@@ -15,8 +15,9 @@ from hypothesis import strategies as st
 from demo import quillhaven
 from prism.analysis import Analysis
 from prism.edits.cells import SetValue
-from prism.edits.tokens import RenameToken
+from prism.edits.tokens import DescribeToken, MarkTokens, RenameToken
 from prism.errors import PrismError
+from prism.formats import files
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.contrast import audit
@@ -25,6 +26,7 @@ from prism.roles import lexicon, role, rules
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
 from tests import roles
+from tests.builders import counter_keys
 
 ROOT = Path(__file__).parents[2]
 
@@ -182,6 +184,43 @@ class GuessTests(SimpleTestCase):
             colors(bg__page="#eee", bg__card="#fff", bg__sunken="#ddd", bg__modal="#fff")
         )
         self.assertEqual([g.role.level for g in known.values()], [0, 1, -1, 4])
+
+
+class SaidTests(SimpleTestCase):
+    def test_a_role_that_a_person_says_counts_before_any_guess(self):
+        document = colors(page="#fff", fig="#123456", plum="#fff")
+        document = MarkTokens(("fig",), role="fill  action").apply(document)
+        document = MarkTokens(("plum",), role="label").apply(document)
+        known = guessed(document)
+        self.assertEqual((str(known["fig"].role), known["fig"].sure), ("fill action", 1.0))
+        self.assertEqual(str(known["plum"].role), "label")
+        document = MarkTokens(("fig",), role="").apply(document)
+        self.assertEqual(str(guessed(document)["fig"].role), "unknown")
+        with self.assertRaisesMessage(PrismError, "“fish” is not a role."):
+            MarkTokens(("fig",), role="fish").apply(document)
+
+    def test_it_decides_for_its_neighbours_too(self):
+        document = colors(tint="#fff", tint__text="#111")
+        document = MarkTokens(("tint",), role="surface inverse").apply(document)
+        self.assertEqual(str(guessed(document)["tint.text"].role), "text inverse")
+        paged = MarkTokens(("tint",), role="page").apply(document)
+        self.assertEqual(str(guessed(paged)["tint"].role), "page")
+
+    def test_it_survives_edits_files_and_copies(self):
+        document = MarkTokens(("fig",), role="text hint").apply(colors(page="#fff", fig="#123"))
+        document = RenameToken("fig", "date.fig").apply(document)
+        document = DescribeToken("fig", "date.fig", "Words").apply(document)
+        self.assertEqual(document.token("fig").role, "text hint")
+        for kind in ("design-tokens",):
+            written, _ = files.write(document, kind, ())
+            data = {name: text.encode() for name, text in written.items()}
+            again = files.read(data, counter_keys()).document
+            self.assertEqual(again.token_at("date.fig").role, "text hint")
+
+    def test_a_role_that_no_one_knows_is_guessed(self):
+        document = colors(page="#fff", text="#111")
+        strange = tuple(replace(token, role="of tomorrow") for token in document.tokens)
+        self.assertEqual(str(guessed(replace(document, tokens=strange))["text"].role), "text")
 
 
 class RuleTests(SimpleTestCase):

@@ -34,6 +34,7 @@ def full():
         token("ink.2", "#222222", ({"look": "night"}, "#333333")),
         description="words", private=True, uses=("text",), export_names=(("css", "odd"),),
         deprecated="later", extensions='{"a": 1}', extends_from="ink",
+        role="text quiet",
     )  # fmt: skip
     look = axis("look", "light", "night")
     night = replace(look.modes[1], description="late", color_scheme="dark", selectors=(".night",))

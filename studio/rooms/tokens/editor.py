@@ -12,6 +12,7 @@ from prism.expressions.values import decode
 from prism.model.document import Axis, Document, Mode, Token
 from prism.model.names import condition_words
 from prism.model.values import BASE, Condition
+from prism.roles import role
 from prism.view_models import sheet, tokens, trace
 from studio.rooms.frame import Frame
 from studio.rooms.tokens.address import SheetAddress
@@ -59,6 +60,8 @@ def editor(
     }
     if frame.address.view == "page":
         shown["page"] = tokens.page(resolver, token)
+        shown["role"] = frame.analysis.roles.get(token.key)
+        shown["roles"] = role.every()
         shown["history"] = store.history(frame.project, token.key)
     return shown
 

@@ -85,6 +85,7 @@ class DescribeForm(CommandForm):
     private = forms.BooleanField(required=False)
     is_deprecated = forms.BooleanField(required=False)
     deprecated = forms.CharField(max_length=1000, required=False)
+    role = forms.CharField(max_length=60, required=False)
 
     def command(self) -> Command:
         values = self.cleaned_data
@@ -96,4 +97,5 @@ class DescribeForm(CommandForm):
             export_name=values["export_name"],
             private=values["private"],
             deprecated=values["deprecated"] if values["is_deprecated"] else None,
+            role=values["role"] if "role" in self.data else None,
         )
