@@ -10,6 +10,7 @@ from prism.expressions.values import leaves, parse
 from prism.model.document import Document, Token, shown_path
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
+from prism.roles.guess import guess
 
 #: What a state asks for, in the order it is offered.
 STATES = {
@@ -17,6 +18,7 @@ STATES = {
     "broken": "broken",
     "failing": "a pairing fails",
     "unused": "unused",
+    "unsure": "role not sure",
     "changed": "changed since",
 }
 
@@ -65,6 +67,9 @@ def choose(resolver: Resolver, asked: Filter, themes: Collection[Theme]) -> list
     if asked.state == "unused":
         used = _used(document)
         return [token for token in tokens if token.key not in used]
+    if asked.state == "unsure":
+        guesses = guess(document, resolver)
+        return [t for t in tokens if t.key in guesses and not guesses[t.key].is_sure]
     if asked.state == "changed":
         return [token for token in tokens if token.key in asked.changed]
     return tokens
