@@ -41,6 +41,17 @@ class CliTests(SimpleTestCase):
                 self.assertIsNone(here["broken"])
                 self.assertTrue(here["css_name"].startswith("--"))
 
+    def test_colors_outside_srgb_mapped_or_as_browsers_show_them(self):
+        file = self.file("x.css", ":root { --a: color(display-p3 0 1 0); --b: var(--a) }")
+        shown = []
+        for options in ((), ("--clipped",)):
+            result = self.run_cli("resolve", file, "--json", *options)
+            (theme,) = json.loads(result.stdout)["themes"]
+            shown.append([token["hex"] for token in theme["tokens"].values()])
+        # Clipped: CSS Color 4 conversion of that color to sRGB is (-0.51 1.02 -0.31), cut off.
+        self.assertEqual(shown[1], ["#00ff00", "#00ff00"])
+        self.assertNotEqual(shown[0], shown[1])
+
     def test_a_folder_and_standard_input_are_read_too(self):
         whole = self.run_cli("resolve", DATA / "observatory", "--theme", "sky=night")
         self.assertIn(
