@@ -21,7 +21,6 @@ from typing import Any
 
 import coverage
 import django
-from django.conf import settings
 from django.test.runner import DiscoverRunner
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -59,7 +58,6 @@ def main(file: str, labels: list[str]) -> int:
             return super().run(result, debug)
 
     recording.start()
-    settings.DEBUG = False
     django.setup()
     runner = DiscoverRunner(verbosity=0, keepdb=True, parallel=0, interactive=False)
     runner.test_suite = Suite

@@ -100,11 +100,16 @@ def named(
     chosen = [(token, words_of(token.path)) for token in document.tokens if _can_have(token)]
     common = _common_words([words for _, words in chosen])
     steps = {key for ramp in document.ramps for key in (*ramp.steps, ramp.base)}
+    # What others refer to, and what says nothing of a use, is a color of the palette.
+    used = {key for token, _ in chosen for key in resolver.all_targets(token.key)}
     readings = []
     for token, words in chosen:
         telling = tuple(word for i, word in enumerate(words) if word not in common or i > 2)
         held = tuple(meanings_of(word, own) for word in telling)
-        is_step = token.key in steps or (token.tier == "raw" and _is_step(telling, held))
+        is_step = token.key in steps or (
+            token.tier == "raw"
+            and (_is_step(telling, held) or (not any(held) and token.key in used))
+        )
         if is_step and not token.role:
             continue
         readings.append(Named(token, telling, held, resolver.resolve(token.key, theme).color))

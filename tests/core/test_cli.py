@@ -128,7 +128,8 @@ class CliTests(SimpleTestCase):
             result = self.run_cli("audit", OBSERVATORY, "--pairings", self.file("p.json", text))
             self.assertEqual(result.exit_code, 2)
             self.assertIn(sentence, result.stderr)
-        self.assertIn("There are no pairings.", self.run_cli("audit", OBSERVATORY).stderr)
+        by_rule = self.run_cli("audit", OBSERVATORY)
+        self.assertIn("pairings by rule, as the file names none.", by_rule.stderr)
 
     def test_export_in_every_format_and_back(self):
         for kind, ending in (
