@@ -115,7 +115,7 @@ class Analysis:
     @computed
     def coverage(self) -> coverage.Coverage:
         """What a scheme of this kind usually needs, and this one has or lacks."""
-        return coverage.look(self.document, self.resolver)
+        return coverage.look(self.document, self.resolver, self.roles)
 
     @computed
     def counts(self) -> dict[str, int]:

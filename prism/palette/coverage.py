@@ -15,6 +15,8 @@ from prism.model.document import Document, Token
 from prism.model.lexicon import words_of
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
+from prism.roles.grounds import Guess
+from prism.roles.guess import guess
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,6 +71,8 @@ NEEDS = (
 )  # fmt: skip
 BY_ID: Mapping[str, Need] = {need.id: need for need in NEEDS}
 _FILL = frozenset(["fill", "action", "button"])
+#: Roles of fills that carry a label.
+_CARRYING = (("fill", "action"), ("fill", "accent"), ("status", "fill"))
 _LABEL = lexicon.TEXT | {"label", "on"}
 
 
@@ -94,19 +98,34 @@ class Coverage:
     gaps: tuple[Gap, ...]
 
 
-def look(document: Document, resolver: Resolver | None = None) -> Coverage:
-    """What of ``NEEDS`` a document has, what it lacks, and which fills have no label."""
+#: The role that meets a need where no name does by itself.
+_ROLES = {
+    "page": ("page", ""), "card": ("surface", ""), "text": ("text", ""), "muted": ("text", "quiet"),
+    "line": ("line", ""), "action": ("fill", "action"), "focus": ("focus", ""),
+    "success": ("status", "success"), "warning": ("status", "warning"),
+    "error": ("status", "error"), "information": ("status", "information"), "veil": ("overlay", ""),
+}  # fmt: skip
+
+
+def look(
+    document: Document,
+    resolver: Resolver | None = None,
+    guesses: Mapping[str, Guess] | None = None,
+) -> Coverage:
+    """What of ``NEEDS`` a document has, what it lacks, and which fills have no label. ``guesses`` are
+    the roles of its tokens."""
     resolver = resolver or resolver_of(document)
+    guesses = guess(document, resolver) if guesses is None else guesses
     met: list[tuple[Need, Token]] = []
     gaps: list[Gap] = []
     for need in NEEDS:
-        token = meeting(document, need)
+        token = meeting(document, need) or _by_role(document, need, guesses)
         if token is None:
             gaps.append(Gap(need.id, need.name, need.why))
             continue
         met.append((need, token))
         gaps += [Gap(need.id, need.name, need.why, where) for where in _lacking(resolver, token)]
-    for fill in _bare_fills(document, resolver):
+    for fill in _bare_fills(document, resolver, guesses):
         path = shown_path_or_root(document, fill)
         gaps.append(Gap(f"label {fill.key}", f"label on {path}", "A fill needs a label."))
     return Coverage(tuple(met), tuple(gaps))
@@ -124,6 +143,20 @@ def meeting(document: Document, need: Need) -> Token | None:
     return min(fitting, key=lambda match: match[:3])[3] if fitting else None
 
 
+def _by_role(document: Document, need: Need, guesses: Mapping[str, Guess]) -> Token | None:
+    """The first token whose role meets a need, plain states before others."""
+    kind, other = _ROLES[need.id]
+    fitting = [
+        (bool(role.state), position, token)
+        for position, token in enumerate(document.tokens)
+        if token.key in guesses
+        and (role := guesses[token.key].role).kind == kind
+        and (not other or other in (role.detail, role.status))
+        and (kind != "text" or other or not role.detail)
+    ]
+    return min(fitting, key=lambda match: match[:2])[2] if fitting else None
+
+
 def _lacking(resolver: Resolver, token: Token) -> list[str]:
     """Names of the modes in which a token has no color, with all other axes in their default."""
     names = []
@@ -136,9 +169,13 @@ def _lacking(resolver: Resolver, token: Token) -> list[str]:
     return list(dict.fromkeys(names))
 
 
-def _bare_fills(document: Document, resolver: Resolver) -> list[Token]:
-    """Semantic fills of actions that no pairing puts a label on, with a color in the default
-    theme."""
+def _bare_fills(
+    document: Document, resolver: Resolver, guesses: Mapping[str, Guess]
+) -> list[Token]:
+    """Semantic fills of actions that no pairing puts a label on, or where there are no pairings no
+    label belongs to, with a color in the default theme."""
+    if not document.pairings:
+        return _unlabelled(document, guesses)
     under = {key for pairing in document.pairings for key in pairing.backgrounds}
     fills = []
     for token in document.tokens:
@@ -150,3 +187,16 @@ def _bare_fills(document: Document, resolver: Resolver) -> list[Token]:
         if resolver.resolve(token.key, resolver.default_theme).color is not None:
             fills.append(token)
     return fills
+
+
+def _unlabelled(document: Document, guesses: Mapping[str, Guess]) -> list[Token]:
+    """Fills of actions, brands and statuses that no label belongs to, nor to their plain state."""
+    labelled = {known.belongs_to for known in guesses.values() if known.role.kind == "label"}
+    return [
+        token
+        for token in document.tokens
+        if (known := guesses.get(token.key)) is not None
+        and (known.role.kind, known.role.detail) in _CARRYING
+        and known.role.state != "disabled"
+        and not {token.key, known.belongs_to} & labelled
+    ]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
@@ -107,8 +107,7 @@ def named(
         telling = tuple(word for i, word in enumerate(words) if word not in common or i > 2)
         held = tuple(meanings_of(word, own) for word in telling)
         is_step = token.key in steps or (
-            token.tier == "raw"
-            and (_is_step(telling, held) or (not any(held) and token.key in used))
+            token.tier == "raw" and _is_step(telling, held, is_used=token.key in used)
         )
         if is_step and not token.role:
             continue
@@ -129,6 +128,10 @@ def _common_words(names: Sequence[tuple[str, ...]]) -> frozenset[str]:
     return frozenset(word for word in often if not meanings_of(word))
 
 
-def _is_step(words: tuple[str, ...], meanings: Iterable[frozenset[str]]) -> bool:
-    """Whether a raw color is one of a row: its name ends with a number and says nothing else."""
-    return bool(words) and words[-1].isdigit() and not any(meanings)
+def _is_step(words: tuple[str, ...], meanings: Sequence[frozenset[str]], *, is_used: bool) -> bool:
+    """Whether a raw color is one of a row, by the number at the end of its name, or a color of the
+    palette that others refer to: then its name says nothing of a use, or ``ink.3``."""
+    numbered = bool(words) and words[-1].isdigit()
+    if any("chart" in held for held in meanings):
+        return False
+    return (numbered and is_used) or ((numbered or is_used) and not any(meanings))

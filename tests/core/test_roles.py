@@ -273,6 +273,25 @@ class RuleTests(SimpleTestCase):
         self.assertTrue(reading.passes)
 
 
+class CoverageTests(SimpleTestCase):
+    def test_foreign_documents_have_what_they_have(self):
+        missing = {}
+        for name in ("german", "portuguese", "french", "camel", "component", "three_hundred"):
+            gaps = Analysis(roles.read(name).document).coverage.gaps
+            missing[name] = [gap.name for gap in gaps]
+        self.assertEqual(
+            missing,
+            {
+                "german": ["information"],
+                "portuguese": ["information", "veils"],
+                "french": ["warning", "information", "veils"],
+                "camel": ["warning", "error"],
+                "component": ["information"],
+                "three_hundred": [],
+            },
+        )
+
+
 class SlotTests(SimpleTestCase):
     def test_a_scene_takes_foreign_names_by_what_they_are_for(self):
         keyed = roles.read("german")
