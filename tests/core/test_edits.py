@@ -41,7 +41,7 @@ from prism.edits.cells import (
 from prism.edits.imports import ImportColors, ImportDocument, TakeIdea, UsePictureColors
 from prism.edits.measures import AddMeasure, AddScale
 from prism.edits.naming import AddNames, StoreScheme
-from prism.edits.pairings import AddPairing, PairByRule, RemovePairing
+from prism.edits.pairings import AddPairing, PairByPattern, PairByRule, RemovePairing
 from prism.edits.palette import (
     AddMissing,
     AddOverlays,
@@ -155,6 +155,7 @@ SAMPLES = (
     (AddNames("k", "levels", ("surface.0",)), "Added 1 token from scheme"),
     (AddPairing("k", "text.main", "ink.1"), "Added pairing text.main on ink.1"),
     (PairByRule("k", ("focus",)), "Added"),
+    (PairByPattern("k", "text.*", "ink.1?"), "Added 12 pairings, text.* on ink.1?"),
     (RemovePairing("pairing"), "Removed pairing"),
     (ImportColors("k", (("tide", "#003366", "add"),)), "Imported 1 color"),
     (

@@ -132,6 +132,21 @@ COMMANDS = (
         {"key": "k", "foreground": "measure.2", "background": "surface.page"},
         "A pairing is made of colors.",
     ),
+    (
+        "pair-by-pattern",
+        {"key": "k", "foreground": "gone.*", "background": "surface.*"},
+        "No color fits “gone.*”.",
+    ),
+    (
+        "pair-by-pattern",
+        {"key": "k", "foreground": "text.main", "background": "surface.page"},
+        "All of these pairings are there already.",
+    ),
+    (
+        "pair-by-pattern",
+        {"key": "k", "foreground": "*", "background": "*"},
+        "at most 10,000 are added at once.",
+    ),
     ("remove-pairing", {"pairing": "gone"}, "That pairing is no longer there."),
     ("add-ramp", {"key": "k", "name": " ", "recipe": RECIPE}, "A ramp needs a name."),
     ("add-ramp", {"key": "k", "name": "spruce", "recipe": RECIPE}, "“spruce” already exists."),

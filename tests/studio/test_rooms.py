@@ -186,6 +186,13 @@ class PairingTests(RoomCase):
         self.add()
         self.assertContains(self.add(revision=2), "already exists", status_code=422)
 
+    def test_many_pairings_by_a_pattern(self):
+        self.assertRedirects(self.add(background="page*"), self.url("checks:room"))
+        pairs = [(p.foreground, p.backgrounds) for p in self.stored().pairings]
+        self.assertEqual(pairs, [("text.main", ("page.$root",)), ("text.main", ("page.low",))])
+        refused = self.add(background="gone.*", revision=2)
+        self.assertContains(refused, "No color fits “gone.*”", status_code=422)
+
     def test_rules_are_offered_and_taken_at_once(self):
         page = self.client.get(self.url("checks:room"))
         self.assertContains(page, "no pairing yet, so nothing is judged")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django import forms
 
 from prism.edits import Command
-from prism.edits.pairings import AddPairing, PairByRule, RemovePairing
+from prism.edits.pairings import AddPairing, PairByPattern, PairByRule, RemovePairing
 from prism.resolution.contrast import REQUIRED
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
@@ -24,6 +24,9 @@ class PairingForm(CommandForm):
 
     def command(self) -> Command:
         fields = {name: self.cleaned_data[name] for name in self.fields if name != "revision"}
+        if "*" in fields["foreground"] + fields["background"]:
+            kept = {name: fields[name] for name in ("foreground", "background", "use", "enhanced")}
+            return PairByPattern(store.new_key(), **kept)
         return AddPairing(store.new_key(), **fields)
 
 
