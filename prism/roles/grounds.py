@@ -34,12 +34,13 @@ class Grounds:
 
     def __init__(self, readings: Sequence[Named], guesses: Mapping[str, Guess]) -> None:
         self._by_stem: dict[frozenset[str], list[tuple[Named, Guess]]] = {}
-        self.all: list[tuple[Named, Guess]] = []
+        self._against: list[Named] = []
         for reading in readings:
             known = guesses.get(reading.token.key)
             if known is not None and (known.role.is_ground or known.role.kind == "status"):
                 self._by_stem.setdefault(reading.stem, []).append((reading, known))
-                self.all.append((reading, known))
+                if known.role.kind == "surface" and known.role.detail:
+                    self._against.append(reading)
 
     def under(self, reading: Named) -> tuple[Named, Guess] | None:
         """What a text or an icon belongs to: of the same words, where it is seen, and in the same state
@@ -61,8 +62,4 @@ class Grounds:
 
     def seen_on_dark(self, reading: Named) -> bool:
         """Whether a text can be read on an inverse or colored surface."""
-        return any(
-            known.role.detail in ("inverse", "colored") and reading.ratio(ground) >= 4.5
-            for ground, known in self.all
-            if known.role.kind == "surface"
-        )
+        return any(reading.ratio(ground) >= 4.5 for ground in self._against)

@@ -6,7 +6,7 @@ import re
 import tomllib
 import unicodedata
 from collections.abc import Mapping
-from functools import cache
+from functools import cache, lru_cache
 from pathlib import Path
 
 _FILE = Path(__file__).with_name("lexicon.toml")
@@ -20,6 +20,7 @@ def folded(text: str) -> str:
     return "".join(part for part in parts if not unicodedata.combining(part))
 
 
+@lru_cache(maxsize=65536)
 def words_of(path: str) -> tuple[str, ...]:
     """The words of a path in lower case, without accents; camel case and digits part words."""
     return tuple(word.lower() for word in _WORD.findall(folded(path.removesuffix(".$root"))))

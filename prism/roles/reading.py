@@ -23,31 +23,20 @@ _FEW = 4
 
 
 @dataclass(frozen=True)
-class Named:
-    """A token with what its name says: the meanings of its words in order, and its stem, the words
-    that are left without parts and states."""
+class Name:
+    """What a name says: the meanings of its words in order."""
 
-    token: Token
     words: tuple[str, ...]
     meanings: tuple[frozenset[str], ...]
-    color: space.Color | None
 
     @cached_property
     def all(self) -> frozenset[str]:
         """Every meaning of every word."""
         return frozenset().union(*self.meanings)
 
-    def has(self, *names: str) -> bool:
-        """Whether some word has one of these meanings."""
-        return any(name in self.all for name in names)
-
-    def last(self, name: str) -> int:
-        """The place of the last word with a meaning; -1 without one."""
-        return max((i for i, held in enumerate(self.meanings) if name in held), default=-1)
-
     @cached_property
     def stem(self) -> frozenset[str]:
-        """The words that say of what it is a part."""
+        """The words that say of what it is a part: those without parts and states."""
         return frozenset(
             word
             for word, held in zip(self.words, self.meanings, strict=True)
@@ -64,6 +53,58 @@ class Named:
         """The status that the name speaks of."""
         return next((status for status in STATUSES if status in self.all), "")
 
+
+@lru_cache(maxsize=65536)
+def _name(words: tuple[str, ...]) -> Name:
+    return Name(words, tuple(meanings_of(word) for word in words))
+
+
+@dataclass(frozen=True, slots=True)
+class Named:
+    """A token with what its name and its color say."""
+
+    token: Token
+    name: Name
+    color: space.Color | None
+
+    @property
+    def words(self) -> tuple[str, ...]:
+        return self.name.words
+
+    @property
+    def meanings(self) -> tuple[frozenset[str], ...]:
+        return self.name.meanings
+
+    @property
+    def all(self) -> frozenset[str]:
+        """Every meaning of every word."""
+        return self.name.all
+
+    @property
+    def stem(self) -> frozenset[str]:
+        """The words that say of what it is a part."""
+        return self.name.stem
+
+    @property
+    def state(self) -> str:
+        """The state that the name speaks of."""
+        return self.name.state
+
+    @property
+    def status(self) -> str:
+        """The status that the name speaks of."""
+        return self.name.status
+
+    def has(self, *names: str) -> bool:
+        """Whether some word has one of these meanings."""
+        return not self.name.all.isdisjoint(names)
+
+    def last(self, name: str) -> int:
+        """The place of the last word with a meaning; -1 without one."""
+        if name not in self.name.all:
+            return -1
+        return max(i for i, held in enumerate(self.name.meanings) if name in held)
+
     @property
     def has_part(self) -> bool:
         """Whether the name says which part of something it colors."""
@@ -73,7 +114,7 @@ class Named:
     def translucent(self) -> bool:
         return self.color is not None and self.color.alpha < 1
 
-    @cached_property
+    @property
     def chroma(self) -> float:
         """OKLCH chroma; 0 without a color."""
         if self.color is None:
@@ -105,13 +146,15 @@ def named(
     readings = []
     for token, words in chosen:
         telling = tuple(word for i, word in enumerate(words) if word not in common or i > 2)
-        held = tuple(meanings_of(word, own) for word in telling)
+        name = _name(telling)
+        if own:
+            name = Name(telling, tuple(meanings_of(word, own) for word in telling))
         is_step = token.key in steps or (
-            token.tier == "raw" and _is_step(telling, held, is_used=token.key in used)
+            token.tier == "raw" and _is_step(telling, name.meanings, is_used=token.key in used)
         )
         if is_step and not token.role:
             continue
-        readings.append(Named(token, telling, held, resolver.resolve(token.key, theme).color))
+        readings.append(Named(token, name, resolver.resolve(token.key, theme).color))
     return readings
 
 
