@@ -1,5 +1,6 @@
 """Journals that earlier versions wrote are read as operations of today."""
 
+import json
 from dataclasses import replace
 
 from django.test import SimpleTestCase
@@ -60,3 +61,15 @@ class EarlierBindingsTests(SimpleTestCase):
             self.assertEqual(
                 operations_from(operation.plain() for operation in operations), operations
             )
+
+
+class EarlierTokensTests(SimpleTestCase):
+    def test_rows_of_tokens_without_a_role(self):
+        before, after = document(), document(token("a", "#fff"))
+        members = json.loads(json.dumps([operation.plain() for operation in diff(before, after)]))
+        for member in members:
+            if member["kind"] == "token":
+                member["row"].pop("role")
+        operations = operations_from(members)
+        self.assertEqual(apply(before, operations), after)
+        self.assertEqual(apply(after, inverse(operations)), before)
