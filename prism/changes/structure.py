@@ -162,11 +162,9 @@ def describe_token(
     """Change what a token says of itself; another path is a rename that references follow.
 
     ``uses`` is separated by commas; ``export_name`` is its custom property, empty for the derived
-    one; ``deprecated`` is a sentence or None; ``role`` is what it is for, empty to be guessed, None
-    to stay.
+    one; ``deprecated`` is a sentence or None; an empty ``role`` is guessed, None stays.
     """
-    token = token_of(document, key)
-    wanted = path.strip()
+    token, wanted = token_of(document, key), path.strip()
     if wanted in (token.path, shown_path(token.path)):
         wanted = token.path
     changed = rename_token(document, key, wanted) if wanted != token.path else document

@@ -18,6 +18,8 @@ from prism.model.document import Document, shown_path
 from prism.resolution.current import resolver_of
 from prism.roles.guess import guess
 
+_NOTHING = "The names of the colors do not say what stands on what, so nothing can be judged."
+
 
 @main.command()
 @file_argument
@@ -51,31 +53,15 @@ def propose(
     document = load(file, maps)
     axis, source = _place(document, axis_name, source_name)
     resolver = resolver_of(document)
-    made = counterpart.propose(
-        document,
-        resolver,
-        guess(document, resolver),
-        dark=scheme == "dark",
-        axis=axis,
-        source=source,
-        name=name or scheme,
-        axis_name=axis_name or "appearance",
-    )
+    place = counterpart.NewMode(axis, source, name or scheme, axis_name or "appearance")
+    known = guess(document, resolver)
+    made = counterpart.propose(document, resolver, known, dark=scheme == "dark", place=place)
     if not made.judged:
-        raise FormatError(
-            "The names of the colors do not say what stands on what, so nothing can be judged.",
-            place=file,
-            fix="See what the command roles makes of them.",
-        )
+        raise FormatError(_NOTHING, place=file, fix="See what the command roles makes of them.")
     written, losses = files.write(made.document, "design-tokens", resolver.default_theme)
     write_files(folder, written, err=as_json)
     if as_json:
-        show_json(
-            colors={_path(document, key): space.css_text(c) for key, c in made.colors.items()},
-            judged=made.judged,
-            before=[_members(document, reading) for reading in made.before],
-            after=[_members(document, reading) for reading in made.after],
-        )
+        _show(document, made)
     click.echo(
         f"{len(made.colors)} colors proposed; of {made.judged} pairings {len(made.before)} fell "
         f"short before, {len(made.after)} fall short now.",
@@ -85,6 +71,15 @@ def propose(
         click.echo(line, err=True)
     if made.after:
         ctx.exit(1)
+
+
+def _show(document: Document, made: counterpart.Proposal) -> None:
+    show_json(
+        colors={_path(document, key): space.css_text(c) for key, c in made.colors.items()},
+        judged=made.judged,
+        before=[_members(document, short) for short in made.before],
+        after=[_members(document, short) for short in made.after],
+    )
 
 
 def _path(document: Document, key: str) -> str:

@@ -57,23 +57,29 @@ class Proposal:
         return len(self.pairs)
 
 
+@dataclass(frozen=True, slots=True)
+class NewMode:
+    """Where a counterpart goes: the keys of the axis and of the mode to start from, and what the new
+    mode is called. Without an axis a new one, called ``axis_name``, takes the values that are there
+    as its first mode."""
+
+    axis: str = ""
+    source: str = ""
+    name: str = ""
+    axis_name: str = "appearance"
+    key: str = "proposed"
+
+
 def propose(
     document: Document,
     resolver: Resolver,
     guesses: Mapping[str, Guess],
     *,
     dark: bool,
-    axis: str = "",
-    source: str = "",
-    name: str = "",
-    axis_name: str = "appearance",
-    key: str = "proposed",
+    place: NewMode,
 ) -> Proposal:
-    """A counterpart of the mode ``source`` of ``axis`` (keys), as a new mode ``name``.
-
-    Without an axis a new one, called ``axis_name``, takes the values that are there as its first mode.
-    Raises ``EditError`` where the mode is gone, or its name is taken.
-    """
+    """A counterpart of a mode. Raises ``EditError`` where that mode is gone, or the name is taken."""
+    axis, source = place.axis, place.source
     owner = document.axis(axis)
     if axis and (owner is None or all(known.key != source for known in owner.modes)):
         raise EditError("The mode to start from is no longer there.")
@@ -81,37 +87,53 @@ def propose(
     made = pairings(document, guesses)
     pairs = (*document.pairings, *(by_rule.pairing for by_rule in made))
     wanted = Counterpart(document, resolver, theme, guesses, pairs, dark).colors()
-    scheme, other = ("dark", "light") if dark else ("light", "dark")
-    mode = Mode(key, name or scheme, color_scheme=scheme)
-    if axis:
-        started = add_mode(document, axis, mode, source)
-    else:
-        axis, first = f"{key}-axis", Mode(f"{key}-from", other, color_scheme=other)
-        started = add_axis(document, Axis(axis, axis_name, (first, mode), first.key))
+    started, axis = _started(document, place, dark)
     picks = dict(zip((a.key for a in document.axes), _keys(document, theme), strict=True))
-    colors: dict[str, space.Color] = {}
-    after = Resolver(started)
-    # What refers to others follows them where that gives the color that is wanted.
-    for follows in (False, True):
-        there = after.theme({**picks, axis: key})
-        for token, color in wanted.items():
-            own = resolver.winner(token, theme)
-            refers = own is not None and any(references(own[1], "color"))
-            if refers is follows and after.resolve(token, there).color != color:
-                colors[token] = color
-        after = Resolver(_colored(started, axis, key, colors))
+    after, colors = _settled(resolver, theme, started, {**picks, axis: place.key}, axis, wanted)
+    there = after.theme({**picks, axis: place.key})
+    short = _falling_short(after, pairs, there)
     return Proposal(
         after.document,
         axis,
-        key,
+        place.key,
         colors,
         tuple(_falling_short(resolver, pairs, theme)),
-        tuple(
-            replace(short, why=_why(short, guesses, wanted))
-            for short in _falling_short(after, pairs, there)
-        ),
+        tuple(replace(fault, why=_why(fault, guesses, wanted)) for fault in short),
         pairs,
     )
+
+
+def _started(document: Document, place: NewMode, dark: bool) -> tuple[Document, str]:
+    """The document with the new mode as a copy, and the key of its axis."""
+    scheme, other = ("dark", "light") if dark else ("light", "dark")
+    mode = Mode(place.key, place.name or scheme, color_scheme=scheme)
+    if place.axis:
+        return add_mode(document, place.axis, mode, place.source), place.axis
+    key, first = f"{place.key}-axis", Mode(f"{place.key}-from", other, color_scheme=other)
+    return add_axis(document, Axis(key, place.axis_name, (first, mode), first.key)), key
+
+
+def _settled(
+    before: Resolver,
+    was: Theme,
+    started: Document,
+    picks: Mapping[str, str],
+    axis: str,
+    wanted: Mapping[str, space.Color],
+) -> tuple[Resolver, dict[str, space.Color]]:
+    """The document with the colors that are wanted in the new mode, and those that had to be set: what
+    refers to others follows them where that gives the color that is wanted."""
+    colors: dict[str, space.Color] = {}
+    after = Resolver(started)
+    for follows in (False, True):
+        there = after.theme(dict(picks))
+        for token, color in wanted.items():
+            own = before.winner(token, was)
+            refers = own is not None and any(references(own[1], "color"))
+            if refers is follows and after.resolve(token, there).color != color:
+                colors[token] = color
+        after = Resolver(_colored(started, axis, picks[axis], colors))
+    return after, colors
 
 
 def _falling_short(resolver: Resolver, pairs: Sequence[Pairing], theme: Theme) -> Iterator[Short]:
@@ -156,9 +178,8 @@ def rows(resolver: Resolver, axis: str, source: str, key: str) -> list[Row]:
     if ground is None:
         return []
     dark = oklch(ground)[0] > 0.5
-    made = propose(
-        document, resolver, guesses, dark=dark, axis=axis, source=source, name=key, key=key
-    )
+    place = NewMode(axis, source, key, key=key)
+    made = propose(document, resolver, guesses, dark=dark, place=place)
     after = Resolver(made.document)
     there = after.theme({**resolver.picks(theme), axis: key})
     ratios: dict[str, float] = {}

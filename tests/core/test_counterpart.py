@@ -27,7 +27,10 @@ ROOT = Path(__file__).parents[2]
 
 def proposed(document, *, dark=True, **place):
     resolver = Resolver(document)
-    return counterpart.propose(document, resolver, guess(document, resolver), dark=dark, **place)
+    where = counterpart.NewMode(**place)
+    return counterpart.propose(
+        document, resolver, guess(document, resolver), dark=dark, place=where
+    )
 
 
 def colors(**values):
