@@ -15,12 +15,17 @@ from dataclasses import replace
 from pathlib import Path
 
 from bench import documents
+from prism.analysis import Analysis
 from prism.color import space
+from prism.derive import counterpart
+from prism.edits.cells import SetValue
 from prism.model.document import Document
-from prism.model.values import BASE, Expression
+from prism.model.values import BASE, Condition, Expression
 from prism.resolution.answer_tables import AnswerTables, find
 from prism.resolution.contrast_table import ContrastTable
 from prism.resolution.resolver import Resolver
+from prism.roles import rules
+from prism.roles.guess import guess
 
 TABLE = Path(__file__).parent.parent / "docs" / "benchmarks.md"
 _ALONE = 8
@@ -139,6 +144,42 @@ def audit(built: Document) -> list[str]:
     ]
 
 
+def roles() -> list[str]:
+    """Roles and rules of 10,000 colors, roles after one edit, and a proposal for 2,000."""
+    built = documents.rooms(10_000)
+    resolver = Resolver(built)
+    (seconds, known), *_ = sorted(
+        (timed(lambda: guess(built, resolver)) for _ in range(3)), key=_first
+    )
+    assert isinstance(known, dict)
+    by_rule, _ = timed(lambda: rules.pairings(built, known))
+    before = Analysis(built)
+    assert before.roles
+    changed = SetValue(built.tokens[9].key, "#123456", Condition.of({"look": "dark"})).apply(built)
+    after = Analysis(changed, before)
+    assert after.resolver
+    again, _ = timed(lambda: after.roles)
+    small = documents.rooms(2_000)
+    start = Resolver(small)
+    guesses = guess(small, start)
+    place = counterpart.NewMode("look", "light", "night")
+    proposed, made = timed(
+        lambda: counterpart.propose(small, start, guesses, dark=True, place=place)
+    )
+    assert isinstance(made, counterpart.Proposal)
+    return [
+        f"| roles of 10,000 colors | {seconds * 1000:.0f} ms, at most 500 |",
+        f"| rules over them | {by_rule * 1000:.0f} ms, at most 500 |",
+        f"| roles after an edit in another mode | {again * 1000:.0f} ms, at most 10 |",
+        f"| a dark mode for 2,000 colors | {proposed:.2f} s, at most 1; {len(made.pairs):,} pairings, "
+        f"{len(made.after)} fall short |",
+    ]
+
+
+def _first(run: tuple[float, object]) -> float:
+    return run[0]
+
+
 def _failing(survey: ContrastTable) -> int:
     """How many pairings fall short in some theme."""
     return sum(survey.falls_short(key) for key in survey.pairings)
@@ -200,6 +241,12 @@ def main() -> None:
         "| | |",
         "| --- | --- |",
         *audit(built),
+        "",
+        "## Roles",
+        "",
+        "| | |",
+        "| --- | --- |",
+        *roles(),
         "",
         "## Memory",
         "",

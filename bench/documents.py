@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import random
+import re
+from dataclasses import replace
+from pathlib import Path
 
 from prism.model.document import Axis, Document, Mode, Pairing, Token
 from prism.model.values import BASE, Condition, Expression
@@ -20,6 +23,29 @@ AXES = tuple(
     )
 )
 DEPTH = 6
+_ROOM = Path(__file__).parent.parent / "tests" / "data" / "roles" / "three_hundred.txt"
+
+
+def rooms(count: int) -> Document:
+    """About ``count`` colors with names that say what they are for: twelve parts of an interface with
+    their states, again and again under other groups, in two modes."""
+    night = Condition.of({"look": "dark"})
+    look = Axis("look", "look", (Mode("light", "light"), Mode("dark", "dark")), "light")
+    made = []
+    for line in _ROOM.read_text().splitlines()[1:]:
+        path, light, *dark = re.split(r" = | \| | : ", line.rpartition(" : ")[0])
+        values = [(BASE, Expression(light)), *((night, Expression(text)) for text in dark)]
+        name = path.replace("/", ".")
+        made.append(Token(name, name, "color", "semantic", tuple(values)))
+    tokens: list[Token] = []
+    while len(tokens) < count:
+        number = len(tokens)
+        tokens += [
+            replace(token, key=f"{number}.{token.key}", path=f"room{number}.{token.path}")
+            for token in made
+            if not number or not token.path.startswith("app.")
+        ]
+    return Document(name="Rooms", axes=(look,), tokens=tuple(tokens[:count]))
 
 
 def document(count: int, pairings: int = 0, seed: int = 1) -> Document:

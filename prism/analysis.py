@@ -162,27 +162,29 @@ class Analysis:
         return roles.guess(self.document)
 
     @computed
-    def seen_colors(self) -> dict[str, object]:
-        """What each color and shadow is in the theme one starts with, by token key."""
-        resolver, theme = self.resolver, self.resolver.default_theme
-        seen = [token.key for token in self.document.tokens if token.type in ("color", "shadow")]
-        return {key: resolver.resolve(key, theme).value for key in seen}
-
-    @computed
     def roles(self) -> dict[str, Guess]:
-        """What each color is for, by token key; names and the colors of that theme decide it."""
-        known = self._previous("roles")
-        if known is not None and self._before is not None:
-            was, now = self._before.document, self.document
-            same_names = len(was.tokens) == len(now.tokens) and all(
-                map(_same_name, was.tokens, now.tokens)
-            )
-            colors = self._previous("seen_colors")
-            if same_names and was.ramps is now.ramps and colors == self.seen_colors:
-                same: dict[str, Guess] = known
-                return same
-        self.seen_colors  # noqa: B018 - for the analysis after this one
+        """What each color is for, by token key; names, and the colors of the theme one starts with,
+        decide it."""
+        known, resolver = self._previous("roles"), self._previous("resolver")
+        if known is not None and resolver is not None and self._same_colors(resolver):
+            same: dict[str, Guess] = known
+            return same
         return guess(self.document, self.resolver)
+
+    def _same_colors(self, before: Resolver) -> bool:
+        """Whether names are those of the document before, and colors in the theme one starts with."""
+        was, now = before.document, self.document
+        if (was.axes, was.ramps, was.gamut) != (now.axes, now.ramps, now.gamut):
+            return False
+        pairs = list(zip(was.tokens, now.tokens, strict=False))
+        if len(was.tokens) != len(now.tokens) or not all(_same_name(*pair) for pair in pairs):
+            return False
+        changed = [other.key for first, other in pairs if first is not other]
+        theme, resolver = before.default_theme, self.resolver
+        return all(
+            before.resolve(key, theme).value == resolver.resolve(key, theme).value
+            for key in resolver.graph.users(changed)
+        )
 
     @computed
     def by_rule(self) -> list[ByRule]:

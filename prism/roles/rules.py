@@ -193,7 +193,9 @@ def pairings(document: Document, guesses: Mapping[str, Guess]) -> list[ByRule]:
     for rule in RULES:
         for above, below in rule.pairs(placement):
             pair = (above.token.key, below.token.key)
-            if pair in seen or len(made) >= MOST:
+            if len(made) >= MOST:
+                return made
+            if pair in seen:
                 continue
             seen.add(pair)
             name = f"{shown_path(above.token.path)}/{shown_path(below.token.path)}"
