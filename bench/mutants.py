@@ -5,7 +5,7 @@
 The changes are those of cosmic-ray's operators, but for such that mean nothing, as in annotations.
 Copies of the checkout are changed, never the checkout. A change is held against those classes of tests
 that run the changed statement, the quickest first; the tests in the browser are left out. Which classes
-run which lines is recorded once for every state of the checkout.
+run which lines is measured once for every state of the checkout.
 """
 
 from __future__ import annotations
@@ -65,7 +65,7 @@ _SINGLE = (
     ),
     *("ReplaceUnaryOperator_Delete_Not", "ReplaceUnaryOperator_Delete_USub", "ExceptionReplacer"),
 )
-#: Tests that are recorded side by side.
+#: Tests that are measured side by side.
 _TESTS = (("tests.core",), ("tests.studio", "tests.reference"))
 
 
@@ -152,7 +152,7 @@ def copied(folder: Path) -> Path:
 
 
 @dataclass(frozen=True)
-class Recording:
+class Runs:
     """Which classes of tests run which lines, and the seconds of each class, unchanged."""
 
     seconds: dict[str, float]
@@ -207,7 +207,7 @@ def run(copy: Path, command: Sequence[str], limit: float) -> int:
             return -1
 
 
-def recorded(copies: Sequence[Path]) -> Recording:
+def measured(copies: Sequence[Path]) -> Runs:
     """Runs the unchanged tests, or reads what such a run has written. Ends the program where they fail."""
     state = hashlib.sha256()
     for file in sorted(copies[0].rglob("*")):
@@ -220,14 +220,14 @@ def recorded(copies: Sequence[Path]) -> Recording:
     if not kept.exists():
         parts = [copy / "var" / "lines.json" for copy in copies]
 
-        def record(copy: Path, part: Path, tests: Sequence[str]) -> int:
+        def measure(copy: Path, part: Path, tests: Sequence[str]) -> int:
             return run(copy, ["-m", "bench.test_lines", str(part), *tests], 3600)
 
         with ThreadPoolExecutor(len(_TESTS)) as pool:
-            if any(pool.map(record, copies, parts, _TESTS)):
+            if any(pool.map(measure, copies, parts, _TESTS)):
                 sys.exit("The tests fail without any change.")
         kept.write_text(json.dumps(_joined([json.loads(part.read_text()) for part in parts])))
-    return Recording(**json.loads(kept.read_text()))
+    return Runs(**json.loads(kept.read_text()))
 
 
 def _joined(parts: Sequence[dict[str, Any]]) -> dict[str, Any]:
@@ -278,14 +278,14 @@ def main() -> int:
         copies: queue.Queue[Path] = queue.Queue()
         for number in range(workers):
             copies.put(copied(Path(folder) / f"mutants{number}"))
-        recording = recorded(list(copies.queue))
-        limit = 3 * sum(recording.seconds.values()) + 30
+        runs = measured(list(copies.queue))
+        limit = 3 * sum(runs.seconds.values()) + 30
         print(f"{len(files)} files, tests of {limit / 3 - 10:.0f} s", file=sys.stderr)
 
         def survives(numbered: tuple[int, Mutant]) -> bool:
             number, mutant = numbered
             copy = copies.get()
-            killed = noticed(copy, mutant, recording.tests_of(mutant), limit)
+            killed = noticed(copy, mutant, runs.tests_of(mutant), limit)
             copies.put(copy)
             outcome = "noticed" if killed else "SURVIVES"
             place = f"{mutant.file}:{mutant.line} {mutant.operator}"
@@ -298,7 +298,7 @@ def main() -> int:
     print("| Place | Change | Was | Became | Classes of tests that run it |")
     print("|---|---|---|---|---|")
     for mutant in survivors:
-        run_by = len(recording.tests_of(mutant))
+        run_by = len(runs.tests_of(mutant))
         change = f"`{mutant.before}` | `{mutant.after}`"
         print(f"| {mutant.file}:{mutant.line} | {mutant.operator} | {change} | {run_by} |")
     return 0

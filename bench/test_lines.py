@@ -27,12 +27,12 @@ ROOT = Path(__file__).resolve().parents[1]
 
 
 def main(file: str, labels: list[str]) -> int:
-    recording = coverage.Coverage(source=["prism", "studio"], data_file=None, messages=False)
+    measuring = coverage.Coverage(source=["prism", "studio"], data_file=None, messages=False)
     seconds: dict[str, float] = defaultdict(float)
     started = time.monotonic()
 
     class Suite(unittest.TestSuite):
-        """Says to the recording which class of tests begins."""
+        """Says which class of tests begins."""
 
         def _handleClassSetUp(self, test: Any, result: Any) -> None:  # noqa: N802
             nonlocal started
@@ -40,7 +40,7 @@ def main(file: str, labels: list[str]) -> int:
                 for cache in gc.get_objects():
                     if type(cache) is _lru_cache_wrapper:
                         cache.cache_clear()
-                recording.switch_context(unittest.util.strclass(test.__class__))
+                measuring.switch_context(unittest.util.strclass(test.__class__))
             started = time.monotonic()
             super()._handleClassSetUp(test, result)  # type: ignore[misc]
 
@@ -57,13 +57,13 @@ def main(file: str, labels: list[str]) -> int:
             result.stopTest = stopped  # type: ignore[method-assign]
             return super().run(result, debug)
 
-    recording.start()
+    measuring.start()
     django.setup()
     runner = DiscoverRunner(verbosity=0, keepdb=True, parallel=0, interactive=False)
     runner.test_suite = Suite
     failures = runner.run_tests(labels)
-    recording.stop()
-    data = recording.get_data()
+    measuring.stop()
+    data = measuring.get_data()
     lines = {
         str(Path(name).relative_to(ROOT)): {
             line: sorted(classes) for line, classes in data.contexts_by_lineno(name).items()

@@ -15,7 +15,8 @@ from prism import checks
 from prism.checks.check import Finding
 from prism.compare.rows import RowTables, rows_of
 from prism.formats import css
-from prism.model import names, roles
+from prism.model import names
+from prism.model import slots as slots_by_name
 from prism.model.document import TYPES, Document, Token
 from prism.palette import coverage
 from prism.resolution import contrast_table
@@ -24,10 +25,10 @@ from prism.resolution.contrast_table import Part
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 from prism.roles import rules
+from prism.roles.by_slot import by_slot
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
 from prism.roles.rules import ByRule
-from prism.roles.slots import slots
 
 T = TypeVar("T")
 
@@ -159,7 +160,7 @@ class Analysis:
             if len(was) == len(now) and all(map(_same_name, was, now)):
                 same: dict[str, str] = known
                 return same
-        return roles.guess(self.document)
+        return slots_by_name.guess(self.document)
 
     @computed
     def roles(self) -> dict[str, Guess]:
@@ -196,7 +197,7 @@ class Analysis:
         """The token of each slot of the shipped scene: the stored binding, else the guess by its name,
         else by what the token is for."""
         stored = next((dict(scene.bindings) for scene in self.document.scenes), {})
-        return roles.bound(self.document, stored, self.by_name_or_role)
+        return slots_by_name.bound(self.document, stored, self.by_name_or_role)
 
     @computed
     def by_name_or_role(self) -> dict[str, str]:
@@ -204,7 +205,7 @@ class Analysis:
         the tokens are for."""
         if {"page", "ink"} <= self.guessed.keys():
             return self.guessed
-        return {**slots(self.document, self.roles), **self.guessed}
+        return {**by_slot(self.document, self.roles), **self.guessed}
 
     @computed
     def stage_sheet(self) -> str:

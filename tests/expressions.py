@@ -314,7 +314,7 @@ def outcome(color, found):
 
 
 def recorded():
-    """What Chromium made of 1,500 expressions; None of what it refused. Written anew by
+    """What Chromium made of 1,500 expressions; None of what it refused. Written again by
     ``tests.reference.test_random_expressions`` with ``NIMBLE_PRISM_RECORD=yes``."""
     return json.loads(RECORD.read_text())
 

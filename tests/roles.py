@@ -6,6 +6,7 @@ A line of a file is ``name = value | dark value : role @ what it belongs to``; f
 
 from __future__ import annotations
 
+import random
 import re
 from collections import Counter
 from dataclasses import dataclass
@@ -15,6 +16,7 @@ from prism.formats import style_sheets
 from prism.model.document import Axis, Document, Mode, Token
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
+from prism.roles import lexicon, role
 from prism.roles.guess import guess
 from tests.builders import counter_keys
 
@@ -28,6 +30,7 @@ SHEETS = {
     "package-missing": "missing.css/dist/missing.css",
     "package-github-markdown": "github-markdown-css/github-markdown.css",
 }
+_ODD = ("#fff", "#000", "#ffffff80", "color(display-p3 0 1 0)", "currentcolor", "#00000000")
 LIGHT_DARK = Axis("look", "look", (Mode("light", "light"), Mode("dark", "dark")), "light")
 
 
@@ -67,6 +70,29 @@ def read(name: str) -> Keyed:
         axes = (LIGHT_DARK,) if any(len(token.values) > 1 for token in tokens) else ()
         document = Document(name=name, axes=axes, tokens=tuple(tokens))
     return Keyed(name, document, roles, belongs)
+
+
+def random_document(seed: int) -> Document:
+    """Colors of chance under names made of the words of the lexicon, some with a role that is said,
+    some referring to others, some with another color in a second brand."""
+    rng = random.Random(seed)
+    pool = [*rng.sample(sorted(lexicon.meanings()), 12), "on", "1", "2", "fig"]
+    tokens: dict[str, Token] = {}
+    for number in range(rng.randrange(1, 25)):
+        path = rng.choice("-_ ").join(rng.choice(pool) for _ in range(rng.randrange(1, 4)))
+        text = rng.choice((f"#{rng.randrange(1 << 24):06x}",) * 4 + _ODD)
+        if rng.random() < 0.15 and tokens:
+            text = f"{{{rng.choice(list(tokens))}}}"
+        values = [(BASE, Expression(text))] if rng.random() < 0.9 else []
+        if rng.random() < 0.3:
+            other = Expression(f"#{rng.randrange(1 << 24):06x}")
+            values.append((Condition.of({"brand": "dune"}), other))
+        said = rng.choice(role.every()) if rng.random() < 0.15 else ""
+        tier = rng.choice(("semantic", "raw", "component"))
+        made = Token(f"k{number}", path, "color", tier, tuple(values), role=said)
+        tokens.setdefault(path, made)
+    brand = Axis("brand", "brand", (Mode("sea", "sea"), Mode("dune", "dune")), "sea")
+    return Document(axes=(brand,), tokens=tuple(tokens.values()))
 
 
 def compared(keyed: Keyed) -> tuple[Counter, list[str]]:

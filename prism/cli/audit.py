@@ -11,6 +11,7 @@ import click
 from prism.cli.group import file_argument, json_option, main, maps_option, theme_option
 from prism.cli.printing import patiently, show, show_json, theme_names, theme_words
 from prism.cli.reading import load, read_bytes, themes_for
+from prism.edits.words import counted
 from prism.errors import FormatError
 from prism.formats import pairing_files
 from prism.model.document import Document, Pairing, shown_path
@@ -18,8 +19,7 @@ from prism.resolution import contrast
 from prism.resolution.contrast import Reading
 from prism.resolution.current import resolver_of
 from prism.roles.guess import guess
-from prism.roles.role import UNKNOWN
-from prism.roles.rules import pairings
+from prism.roles.rules import pairings, unjudged
 
 
 @main.command()
@@ -72,20 +72,17 @@ def _by_rule(document: Document, file: str) -> tuple[Document, dict[str, str]]:
     """The document with the pairings that rules make, and the rule of each by its key."""
     guesses = guess(document, resolver_of(document))
     made = pairings(document, guesses)
-    unknown = [
-        shown_path(token.path)
-        for token in document.tokens
-        if token.key in guesses and guesses[token.key].role == UNKNOWN
-    ]
     if not made:
         raise FormatError(
             "There are no pairings, and the names of the colors do not say what stands on what.",
             place=file,
             fix="Name pairings with --pairings.",
         )
-    click.echo(f"{len(made)} pairings by rule, as the file names none.", err=True)
-    if unknown:
-        click.echo(f"Not judged, as what they are for is unknown: {', '.join(unknown)}.", err=True)
+    count = counted(len(made), "pairing")
+    click.echo(f"{count} by rule, as the file names none.", err=True)
+    if unknown := unjudged(document, guesses):
+        paths = ", ".join(unknown)
+        click.echo(f"Not judged, as what they are for is not known: {paths}.", err=True)
     with_rules = replace(document, pairings=tuple(by_rule.pairing for by_rule in made))
     return with_rules, {by_rule.pairing.key: by_rule.rule for by_rule in made}
 

@@ -8,13 +8,15 @@ from typing import Any
 import click
 
 from prism.cli.group import file_argument, json_option, main, maps_option
-from prism.cli.printing import show_json, write_files
+from prism.cli.printing import show, show_json, theme_words, write_files
 from prism.cli.reading import load
-from prism.color import space
 from prism.derive import counterpart
 from prism.errors import FormatError, PrismError
+from prism.expressions.values import value_text
 from prism.formats import files
 from prism.model.document import Document, shown_path
+from prism.model.names import named_picks
+from prism.resolution import contrast
 from prism.resolution.current import resolver_of
 from prism.roles.guess import guess
 
@@ -47,8 +49,8 @@ def propose(
 ) -> None:
     """Propose a dark or light counterpart of a mode of FILE, by what each color is for.
 
-    A file without the axis gets it; its values become the other mode. Exit with 1 where a rule
-    still fails, and with 2 where there is nothing to judge.
+    A file without the axis gets it; its values become the other mode, called as --from says. Exit
+    with 1 where a rule still fails, and with 2 where there is nothing to judge.
     """
     document = load(file, maps)
     axis, source = _place(document, axis_name, source_name)
@@ -56,15 +58,18 @@ def propose(
     place = counterpart.NewMode(axis, source, name or scheme, axis_name or "appearance")
     known = guess(document, resolver)
     made = counterpart.propose(document, resolver, known, dark=scheme == "dark", place=place)
-    if not made.judged:
+    if not made.pairs:
         raise FormatError(_NOTHING, place=file, fix="See what the command roles makes of them.")
     written, losses = files.write(made.document, "design-tokens", resolver.default_theme)
-    write_files(folder, written, err=as_json)
     if as_json:
-        _show(document, made)
+        _show_json(made)
+    elif made.after:
+        head = ("falls short", "theme", "ratio", "needs", "why")
+        show("", head, [_row(made.document, short) for short in made.after])
+    write_files(folder, written, err=as_json)
     click.echo(
-        f"{len(made.colors)} colors proposed; of {made.judged} pairings {len(made.before)} fell "
-        f"short before, {len(made.after)} fall short now.",
+        f"{len(made.values)} colors proposed for {len(made.pairs)} pairings; "
+        f"{len(made.before)} readings fell short before, {len(made.after)} fall short now.",
         err=True,
     )
     for line in losses:
@@ -73,10 +78,18 @@ def propose(
         ctx.exit(1)
 
 
-def _show(document: Document, made: counterpart.Proposal) -> None:
+def _show_json(made: counterpart.Proposal) -> None:
+    document = made.document
+    values = {
+        _path(document, key): [
+            {"when": named_picks(document, condition), "value": value_text(value)}
+            for condition, value in held.items()
+        ]
+        for key, held in made.values.items()
+    }
     show_json(
-        colors={_path(document, key): space.css_text(c) for key, c in made.colors.items()},
-        judged=made.judged,
+        values=values,
+        judged=len(made.pairs),
         before=[_members(document, short) for short in made.before],
         after=[_members(document, short) for short in made.after],
     )
@@ -95,18 +108,27 @@ def _members(document: Document, short: counterpart.Short) -> dict[str, Any]:
         "colors": {"foreground": reading.foreground, "background": reading.background},
         "ratio": reading.ratio,
         "required": reading.required,
-        "why": short.why,
+        "why": short.why or None,
     }
 
 
+def _row(document: Document, short: counterpart.Short) -> tuple[str, ...]:
+    return (
+        contrast.summary(document, short.pairing),
+        theme_words(document, short.reading.theme),
+        short.reading.shown,
+        f"{short.reading.required:g}",
+        short.why,
+    )
+
+
 def _place(document: Document, axis_name: str | None, source_name: str | None) -> tuple[str, str]:
-    """The keys of the axis and of the mode to start from; empty where the axis is to be made."""
+    """The keys of the axis and of the mode to start from; without the axis, what is to be the name of
+    that mode."""
     wanted = axis_name or "appearance"
     axis = next((axis for axis in document.axes if axis.name == wanted), None)
     if axis is None:
-        if source_name:
-            raise PrismError(f"There is no axis “{wanted}” with a mode “{source_name}”.")
-        return "", ""
+        return "", source_name or ""
     if source_name is None:
         return axis.key, axis.default
     for mode in axis.modes:

@@ -1,25 +1,27 @@
 """A dark or light counterpart of a mode, by what each color is for.
 
-The page and its surfaces are laid out anew, level by level; fills stay where they can be seen; every text,
-icon, line and focus keeps its hue and takes the lightness at which it stands out on all it stands on as
-much as before, and at least as much as it must. It asks roles alone, and needs no palette.
+The page and its surfaces get new levels; fills stay where they can be seen; every text, icon, line and
+focus keeps its hue and takes the lightness at which it stands out on all it lies on as much as before,
+and at least as much as it must: a step of its palette where one does, else a color of its own. It asks
+roles alone, and needs no palette.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from itertools import product
 
 from prism.changes.axes import add_axis, add_mode
 from prism.changes.values import set_values
 from prism.color import space
 from prism.color.contrast import truncate_ratio
-from prism.derive.counterpart_colors import Counterpart
+from prism.derive.counterpart_colors import UNCHANGED, Counterpart
 from prism.derive.tuning import Row
 from prism.errors import EditError
 from prism.expressions.values import references
 from prism.model.document import Axis, Document, Mode, Pairing
-from prism.model.values import Condition, Expression
+from prism.model.values import Condition, Expression, Value
 from prism.palette.course import oklch
 from prism.resolution.contrast import Reading, audit
 from prism.resolution.resolver import Resolver, Theme
@@ -28,10 +30,14 @@ from prism.roles.guess import guess
 from prism.roles.role import Role
 from prism.roles.rules import pairings
 
+#: Themes of other axes for which colors are chosen; of more, those that differ on one axis alone.
+MOST_THEMES = 24
+Picks = Mapping[str, str]
+
 
 @dataclass(frozen=True, slots=True)
 class Short:
-    """A pairing that falls short in a mode, what was read, and why, empty where that was not asked."""
+    """A pairing that falls short in a theme, what was read, and why, empty where that was not asked."""
 
     pairing: Pairing
     reading: Reading
@@ -39,35 +45,31 @@ class Short:
 
 
 @dataclass(frozen=True, slots=True)
-class Proposal:
-    """The document with the proposed mode, the key of its axis and mode, the colors by token key, and
-    what falls short: before, in the mode it comes from, and after."""
-
-    document: Document
-    axis: str
-    mode: str
-    colors: Mapping[str, space.Color]
-    before: tuple[Short, ...]
-    after: tuple[Short, ...]
-    pairs: tuple[Pairing, ...]
-
-    @property
-    def judged(self) -> int:
-        """How many pairings were judged."""
-        return len(self.pairs)
-
-
-@dataclass(frozen=True, slots=True)
 class NewMode:
     """Where a counterpart goes: the keys of the axis and of the mode to start from, and what the new
     mode is called. Without an axis a new one, called ``axis_name``, takes the values that are there
-    as its first mode."""
+    as its first mode, called as ``source`` says."""
 
     axis: str = ""
     source: str = ""
     name: str = ""
     axis_name: str = "appearance"
     key: str = "proposed"
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """The document with the proposed mode, the key of its axis and mode, the values in it by token key
+    and condition, the pairings that were judged, and which of them fall short: before, in the mode
+    it comes from, and after."""
+
+    document: Document
+    axis: str
+    mode: str
+    values: Mapping[str, Mapping[Condition, Value]]
+    pairs: tuple[Pairing, ...]
+    before: tuple[Short, ...]
+    after: tuple[Short, ...]
 
 
 def propose(
@@ -78,98 +80,130 @@ def propose(
     dark: bool,
     place: NewMode,
 ) -> Proposal:
-    """A counterpart of a mode. Raises ``EditError`` where that mode is gone, or the name is taken."""
-    axis, source = place.axis, place.source
-    owner = document.axis(axis)
-    if axis and (owner is None or all(known.key != source for known in owner.modes)):
+    """A counterpart of a mode, in every theme of the other axes. Raises ``EditError`` where that mode
+    is gone, or the name is taken."""
+    owner = document.axis(place.axis)
+    if place.axis and (owner is None or all(mode.key != place.source for mode in owner.modes)):
         raise EditError("The mode to start from is no longer there.")
-    theme = resolver.theme({axis: source}) if axis else resolver.default_theme
-    made = pairings(document, guesses)
-    pairs = (*document.pairings, *(by_rule.pairing for by_rule in made))
-    wanted = Counterpart(document, resolver, theme, guesses, pairs, dark).colors()
-    started, axis = _started(document, place, dark)
-    picks = dict(zip((a.key for a in document.axes), _keys(document, theme), strict=True))
-    after, colors = _settled(resolver, theme, started, {**picks, axis: place.key}, axis, wanted)
-    there = after.theme({**picks, axis: place.key})
-    short = _falling_short(after, pairs, there)
+    pairs = (*document.pairings, *(made.pairing for made in pairings(document, guesses)))
+    trial = _Trial(document, place, dark)
+    themes = list(_themes(resolver, place, guesses))
+    for other in themes:
+        was = resolver.theme({**other, **trial.start})
+        chosen = Counterpart(document, resolver, was, guesses, pairs, dark)
+        trial.settle(resolver, was, other, chosen)
+    before = [resolver.theme({**other, **trial.start}) for other in themes]
+    after = [trial.after.theme({**other, **trial.end}) for other in themes]
     return Proposal(
-        after.document,
-        axis,
+        trial.after.document,
+        trial.axis,
         place.key,
-        colors,
-        tuple(_falling_short(resolver, pairs, theme)),
-        tuple(replace(fault, why=_why(fault, guesses, wanted)) for fault in short),
+        trial.values,
         pairs,
+        tuple(_falling_short(resolver, pairs, before)),
+        tuple(
+            Short(short.pairing, short.reading, _why(short, resolver, guesses))
+            for short in _falling_short(trial.after, pairs, after)
+        ),
     )
 
 
-def _started(document: Document, place: NewMode, dark: bool) -> tuple[Document, str]:
-    """The document with the new mode as a copy, and the key of its axis."""
-    scheme, other = ("dark", "light") if dark else ("light", "dark")
-    mode = Mode(place.key, place.name or scheme, color_scheme=scheme)
-    if place.axis:
-        return add_mode(document, place.axis, mode, place.source), place.axis
-    key, first = f"{place.key}-axis", Mode(f"{place.key}-from", other, color_scheme=other)
-    return add_axis(document, Axis(key, place.axis_name, (first, mode), first.key)), key
+class _Trial:
+    """The document with the new mode, and the values settled in it so far."""
+
+    def __init__(self, document: Document, place: NewMode, dark: bool) -> None:
+        scheme, other = ("dark", "light") if dark else ("light", "dark")
+        mode = Mode(place.key, place.name or scheme, color_scheme=scheme)
+        if place.axis:
+            self.axis = place.axis
+            self._started = add_mode(document, place.axis, mode, place.source)
+        else:
+            self.axis = f"{place.key}-axis"
+            first = Mode(f"{place.key}-from", place.source or other, color_scheme=other)
+            axis = Axis(self.axis, place.axis_name, (first, mode), first.key)
+            self._started = add_axis(document, axis)
+        #: What the new mode, and the one it is made from, picks on its axis.
+        self.end: dict[str, str] = {self.axis: place.key}
+        self.start: dict[str, str] = {place.axis: place.source} if place.axis else {}
+        self.values: dict[str, dict[Condition, Value]] = {}
+        self.after = Resolver(self._started)
+
+    def settle(self, before: Resolver, was: Theme, other: Picks, chosen: Counterpart) -> None:
+        """Store the colors chosen for one theme of the other axes. What refers to others comes last, and
+        follows them where that gives the color that was chosen."""
+        refers = [
+            key
+            for key in chosen.colors
+            if (won := before.winner(key, was)) and any(references(won[1], "color"))
+        ]
+        others = set(refers)
+        self._store(chosen, other, [key for key in chosen.colors if key not in others])
+        # A token may follow one that follows another, whose color is only set now.
+        while self._store(chosen, other, refers):
+            pass
+
+    def _store(self, chosen: Counterpart, other: Picks, keys: Iterable[str]) -> bool:
+        """Store the colors of some tokens that are not there yet; whether there were any."""
+        there = self.after.theme({**other, **self.end})
+        condition = Condition.of({**other, **self.end})
+        lacking = [
+            key
+            for key in keys
+            if condition not in self.values.get(key, ())
+            and self.after.resolve(key, there).color != chosen.colors[key]
+        ]
+        for key in lacking:
+            step = chosen.steps.get(key)
+            text = "{" + step + "}" if step else space.css_text(chosen.colors[key])
+            self.values.setdefault(key, {})[condition] = Expression(text)
+        if lacking:
+            settings = [
+                (key, at, value) for key, held in self.values.items() for at, value in held.items()
+            ]
+            self.after = Resolver(set_values(self._started, settings))
+        return bool(lacking)
 
 
-def _settled(
-    before: Resolver,
-    was: Theme,
-    started: Document,
-    picks: Mapping[str, str],
-    axis: str,
-    wanted: Mapping[str, space.Color],
-) -> tuple[Resolver, dict[str, space.Color]]:
-    """The document with the colors that are wanted in the new mode, and those that had to be set: what
-    refers to others follows them where that gives the color that is wanted."""
-    colors: dict[str, space.Color] = {}
-    after = Resolver(started)
-    for follows in (False, True):
-        there = after.theme(dict(picks))
-        for token, color in wanted.items():
-            own = before.winner(token, was)
-            refers = own is not None and any(references(own[1], "color"))
-            if refers is follows and after.resolve(token, there).color != color:
-                colors[token] = color
-        after = Resolver(_colored(started, axis, picks[axis], colors))
-    return after, colors
+def _themes(resolver: Resolver, place: NewMode, guesses: Mapping[str, Guess]) -> Iterator[Picks]:
+    """The themes of the other axes by which colors differ, as what they pick beside the default modes:
+    the default theme, then those that differ on ever more axes."""
+    varying = {axis for key in guesses for axis in resolver.influence(key)} - {place.axis}
+    axes = [axis for axis in resolver.document.axes if axis.key in varying]
+    choices = [[("", ""), *((a.key, m.key) for m in a.modes if m.key != a.default)] for a in axes]
+    count = 1
+    for modes in choices:
+        count *= len(modes)
+    picks = (
+        [dict(pick for pick in picked if pick[0]) for picked in product(*choices)]
+        if (count <= MOST_THEMES)
+        else [{}, *({axis: mode} for modes in choices for axis, mode in modes if axis)]
+    )
+    yield from sorted(picks, key=len)
 
 
-def _falling_short(resolver: Resolver, pairs: Sequence[Pairing], theme: Theme) -> Iterator[Short]:
-    for pairing, reading in zip(pairs, audit(resolver, pairs, [theme]), strict=True):
-        if reading.fails:
-            yield Short(pairing, reading)
+def _falling_short(
+    resolver: Resolver, pairs: Sequence[Pairing], themes: Sequence[Theme]
+) -> Iterator[Short]:
+    for theme in themes:
+        for pairing, reading in zip(pairs, audit(resolver, pairs, [theme]), strict=True):
+            if reading.fails:
+                yield Short(pairing, reading)
 
 
-def _why(short: Short, guesses: Mapping[str, Guess], wanted: Mapping[str, space.Color]) -> str:
+def _why(short: Short, before: Resolver, guesses: Mapping[str, Guess]) -> str:
     """Why a pairing still falls short."""
-    known = guesses.get(short.pairing.foreground)
-    if known is None or short.pairing.foreground not in wanted:
-        return "what it is for is unknown, so it was left as it is"
-    others = sum(key in wanted for key in short.pairing.backgrounds)
-    if not others:
-        return "what it stands on was left as it is"
-    return "no lightness of its hue reaches it on all that it stands on"
+    above = short.pairing.foreground
+    if above not in guesses or guesses[above].role.kind in UNCHANGED:
+        return "what it is for is not known, so it was left as it is"
+    color = before.resolve(above, before.default_theme).color
+    if color is not None and color.alpha < 1:
+        return "no lightness of its hue reaches it at its opacity"
+    return "no lightness of its hue reaches it on all that it lies on"
 
 
-def _colored(
-    document: Document, axis: str, mode: str, colors: Mapping[str, space.Color]
-) -> Document:
-    condition = Condition.of({axis: mode})
-    return set_values(
-        document,
-        [(token, condition, Expression(space.css_text(color))) for token, color in colors.items()],
-    )
-
-
-def _keys(document: Document, theme: Theme) -> list[str]:
-    return [axis.modes[place].key for axis, place in zip(document.axes, theme, strict=True)]
-
-
-def rows(resolver: Resolver, axis: str, source: str, key: str) -> list[Row]:
-    """The counterpart of a mode as rows to be reviewed: dark where its page is light, and light where
-    it is dark. None where names say nothing."""
+def rows(resolver: Resolver, axis: str, source: str, key: str, scheme: str) -> list[Row]:
+    """The counterpart of a mode as rows to be reviewed: of ``scheme``, or where that is empty dark where
+    the page is light, and light where it is dark. None where names do not say what the page is."""
     document = resolver.document
     theme = resolver.theme({axis: source})
     guesses = guess(document, resolver)
@@ -177,31 +211,38 @@ def rows(resolver: Resolver, axis: str, source: str, key: str) -> list[Row]:
     ground = resolver.resolve(page, theme).color if page else None
     if ground is None:
         return []
-    dark = oklch(ground)[0] > 0.5
+    dark = scheme == "dark" if scheme else oklch(ground)[0] > 0.5
     place = NewMode(axis, source, key, key=key)
     made = propose(document, resolver, guesses, dark=dark, place=place)
-    after = Resolver(made.document)
-    there = after.theme({**resolver.picks(theme), axis: key})
-    ratios: dict[str, float] = {}
-    for reading in audit(after, made.pairs, [there]):
-        foreground = next(p.foreground for p in made.pairs if p.key == reading.pairing)
-        ratios[foreground] = min(reading.ratio, ratios.get(foreground, reading.ratio))
+    least = _least_ratios(Resolver(made.document), made, {axis: key})
+    plain = Condition.of({axis: key})
     listed = []
     for token in document.tokens:
         won = resolver.winner(token.key, theme)
-        if token.key in made.colors and won is not None:
-            text = Expression(space.css_text(made.colors[token.key]))
-            words = _words(guesses[token.key].role, ratios.get(token.key))
-            listed.append(Row(token, won[1], text, "role", words))
+        held = made.values.get(token.key)
+        if held and won is not None:
+            words = _words(guesses[token.key].role, least.get(token.key))
+            others = tuple((at, value) for at, value in held.items() if at != plain)
+            listed.append(Row(token, won[1], held.get(plain, won[1]), "role", words, others))
     return listed
+
+
+def _least_ratios(after: Resolver, made: Proposal, picks: Picks) -> dict[str, float]:
+    """The smallest ratio of each foreground in the new mode."""
+    least: dict[str, float] = {}
+    readings = audit(after, made.pairs, [after.theme(dict(picks))])
+    for pairing, reading in zip(made.pairs, readings, strict=True):
+        known = least.get(pairing.foreground, reading.ratio)
+        least[pairing.foreground] = min(reading.ratio, known)
+    return least
 
 
 def _words(role: Role, ratio: float | None) -> str:
     """Why a row is proposed."""
     if role.kind in ("page", "surface") or role.detail in ("tint", "field"):
-        return f"{role}: levels laid out anew"
+        return f"{role}, at its level in the new mode"
     if role.is_ground:
-        return f"{role}: to be seen on the new page"
+        return f"{role}, to be seen on the new page"
     if ratio is None:
-        return f"{role}: as far from the page as before"
-    return f"{role}: {truncate_ratio(ratio)} on what it stands on"
+        return f"{role}, as far from the page as before"
+    return f"{role}, {truncate_ratio(ratio)} on what it lies on"

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+import math
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import replace
-from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
 from prism.color import space
-from prism.color.contrast import ratio_of_luminances, relative_luminance
+from prism.derive.painting import least_ratio, ratio, solve
+from prism.derive.palette_rows import PaletteRows, Step
 from prism.model.document import Document, Pairing
 from prism.palette import gamut as gamuts
 from prism.palette.course import oklch
@@ -19,7 +19,9 @@ from prism.resolution.resolver import Resolver, Theme
 from prism.roles.grounds import Guess
 from prism.roles.role import Role
 
-Array = NDArray[np.float64]
+#: Kinds of roles whose colors stay.
+UNCHANGED = frozenset(("other", "unknown", "overlay", "shadow"))
+Stack = tuple[space.Color, ...]
 
 #: OKLab lightness of the page and what each level of elevation adds, in a dark and in a light mode.
 _DARK, _DARK_LEVELS = 0.18, {-1: -0.035, 0: 0.0, 1: 0.035, 2: 0.065, 3: 0.09, 4: 0.11}
@@ -32,11 +34,13 @@ _SURFACE_CHROMA, _STATE = 0.025, 0.04
 _FILL, _TEXT = 3.0, 4.5
 #: How far above what it must reach a color aims, and the ratio that is enough for any text.
 _MARGIN, _ENOUGH = 1.02, 15.0
-_GRID = np.linspace(0.0, 1.0, 513)
+#: How far a step of the palette may lie from the lightness of a level, and by which factor its ratio
+#: may differ where nothing has to be reached.
+_CLOSE, _ALIKE = 0.03, 1.25
 
 
 class Counterpart:
-    """The colors of the counterpart, settled from the page up."""
+    """The colors of the counterpart in one theme."""
 
     def __init__(
         self,
@@ -44,208 +48,189 @@ class Counterpart:
         resolver: Resolver,
         theme: Theme,
         guesses: Mapping[str, Guess],
-        pairs: Sequence[Pairing],
+        pairs: Iterable[Pairing],
         dark: bool,
     ) -> None:
-        self.dark = dark
-        self.gamut = document.gamut
-        self.guesses = guesses
-        self.now: dict[str, space.Color] = {}
+        self._dark = dark
+        self._gamut = document.gamut
+        self._guesses = guesses
+        self._now: dict[str, space.Color] = {}
+        #: The steps of the palette that each token may take.
+        self._steps: dict[str, list[Step]] = {}
+        rows = PaletteRows(document, resolver, theme, guesses)
         for token in document.tokens:
             color = resolver.resolve(token.key, theme).color
             if token.key in guesses and color is not None:
-                self.now[token.key] = color
-        self.new: dict[str, space.Color] = {}
-        #: What each color stands on, by key, with the ratio it must reach there.
-        self.under: dict[str, list[tuple[str, float]]] = {}
+                self._now[token.key] = color
+                self._steps[token.key] = rows.steps(token)
+        #: The color of everything that has a role, and the path of the step it takes, by token key.
+        self.colors: dict[str, space.Color] = {}
+        self.steps: dict[str, str] = {}
+        #: What each color lies on, top first, with the ratio it must reach there.
+        self._under: dict[str, list[tuple[tuple[str, ...], float]]] = {}
         for pairing in pairs:
-            if len(pairing.backgrounds) == 1:
-                below = (pairing.backgrounds[0], pairing.required)
-                self.under.setdefault(pairing.foreground, []).append(below)
-        self.labels: dict[str, list[str]] = {}
+            stack = (*pairing.backgrounds, *filter(None, [pairing.page]))
+            self._under.setdefault(pairing.foreground, []).append((stack, pairing.required))
+        self._labels: dict[str, list[str]] = {}
         for key, known in guesses.items():
-            if known.role.kind == "label" and key in self.now:
-                self.labels.setdefault(known.belongs_to, []).append(key)
-        self._known: dict[tuple[object, ...], space.Color] = {}
-        self.page = next((k for k, g in guesses.items() if g.role.kind == "page"), "")
-
-    def colors(self) -> dict[str, space.Color]:
-        """The color of everything that has a role, by token key."""
+            if known.role.kind == "label" and key in self._now:
+                self._labels.setdefault(known.belongs_to, []).append(key)
+        self._page = next((k for k, g in guesses.items() if g.role.kind == "page"), "")
+        self._levels: dict[str, int] = {}
         for settle in (self._surface, self._fill, self._foreground):
-            for key in self.now:
-                if key not in self.new:
-                    settle(key, self.guesses[key].role)
-        return self.new
+            for key in self._now:
+                if key not in self.colors:
+                    settle(key, guesses[key].role)
 
     # What things stand on
 
     def _surface(self, key: str, role: Role) -> None:
-        _, chroma, hue = oklch(self.now[key])
-        if role.kind == "status" and role.detail == "tint":
-            at, most = _TINT[self.dark]
+        _, chroma, hue = oklch(self._now[key])
+        kind = (role.kind, role.detail)
+        if kind == ("status", "tint"):
+            at, most = _TINT[self._dark]
             self._put(key, at, min(max(chroma, most / 2), most), hue)
-        elif role.kind == "surface" and role.detail == "inverse":
-            self._put(key, _INVERSE[self.dark], min(chroma, _SURFACE_CHROMA), hue)
-        elif role.kind == "page" or (role.kind == "surface" and not role.detail):
-            self._put(key, self._level(role), min(chroma, _SURFACE_CHROMA), hue)
-        elif role.kind == "fill" and role.detail == "field":
-            self._put(key, self._level(replace(role, level=1)), min(chroma, _SURFACE_CHROMA), hue)
+        elif kind == ("surface", "inverse"):
+            self._put(key, _INVERSE[self._dark], min(chroma, _SURFACE_CHROMA), hue)
+        elif kind in (("page", ""), ("surface", ""), ("fill", "field")):
+            leveled = replace(role, level=1) if role.kind == "fill" else role
+            self._put(key, self._level(leveled), min(chroma, _SURFACE_CHROMA), hue, role.level)
 
     def _level(self, role: Role) -> float:
-        base, levels = (_DARK, _DARK_LEVELS) if self.dark else (_LIGHT, _LIGHT_LEVELS)
+        base, levels = (_DARK, _DARK_LEVELS) if self._dark else (_LIGHT, _LIGHT_LEVELS)
         at = base + levels.get(role.level, 0.0)
-        if role.state == "disabled":
+        if role.state in ("", "disabled"):
             return at
-        return at + (_STATE if self.dark else -_STATE) if role.state else at
+        return at + (_STATE if self._dark else -_STATE)
 
     def _fill(self, key: str, role: Role) -> None:
         """Fills that can be seen on the new page stay; others move until they can, states with them."""
-        full = role.kind == "status" and role.detail == "fill"
-        if not (
-            role.kind in ("fill",) or full or (role.kind, role.detail) == ("surface", "colored")
-        ):
+        kind = (role.kind, role.detail)
+        if role.kind != "fill" and kind not in (("status", "fill"), ("surface", "colored")):
             return
-        rest = self.guesses[key].belongs_to
-        if role.state and rest in self.now and rest != key:
-            self._fill(rest, self.guesses[rest].role)
-            self._state(key, role, rest)
-            return
-        if key in self.new:
-            return
-        color = self.now[key]
-        page = self.new.get(self.page)
-        weak = oklch(color)[1] < _SURFACE_CHROMA and _ratio(color, self.now.get(self.page)) < 1.5
-        if page is None or color.alpha < 1:
-            self.new[key] = color
+        rest = self._guesses[key].belongs_to
+        if role.state and rest in self._now and rest != key:
+            if rest not in self.colors:
+                self._fill(rest, self._guesses[rest].role)
+            if rest in self.colors:
+                self._state(key, role, rest)
+                return
+        self._plain_fill(key, role)
+
+    def _plain_fill(self, key: str, role: Role) -> None:
+        color, page = self._now[key], self._stack(self.colors, (self._page,))
+        was = self._stack(self._now, (self._page,))
+        weak = oklch(color)[1] < _SURFACE_CHROMA and was and ratio(color, was) < 1.5
+        if not page or color.alpha < 1:
+            self.colors[key] = color
         elif weak:  # a quiet fill is a surface
-            self._put(
-                key, self._level(Role("surface", level=2, state=role.state)), *oklch(color)[1:]
-            )
-        elif _ratio(color, page) >= _FILL:
-            self.new[key] = color
+            level = self._level(Role("surface", level=2, state=role.state))
+            self._put(key, level, *oklch(color)[1:])
+        elif ratio(color, page) >= _FILL:
+            self.colors[key] = color
         else:
-            self.new[key] = self._solved(color, [page], _FILL * _MARGIN)
+            self._reach(key, [page], _FILL * _MARGIN, _FILL)
 
     def _state(self, key: str, role: Role, rest: str) -> None:
-        """A state as far from the plain one as before, towards what can be seen."""
-        lightness, chroma, hue = oklch(self.now[key])
+        """A state as far from the plain one as before, away from the label."""
+        lightness, chroma, hue = oklch(self._now[key])
         if role.state == "disabled":
-            self._put(key, self._level(Role("surface", level=3)), min(chroma, _SURFACE_CHROMA), hue)
+            level = self._level(Role("surface", level=3))
+            self._put(key, level, min(chroma, _SURFACE_CHROMA), hue)
             return
-        plain = self.new[rest]
-        apart = max(abs(lightness - oklch(self.now[rest])[0]), _STATE / 2)
+        apart = max(abs(lightness - oklch(self._now[rest])[0]), _STATE / 2)
         away = -apart if self._carries_light(rest) else apart
-        self._put(key, oklch(plain)[0] + away, chroma, hue)
+        self._put(key, oklch(self.colors[rest])[0] + away, chroma, hue)
 
     def _carries_light(self, fill: str) -> bool:
         """Whether the label of a fill is lighter than it: then its states get darker."""
-        white, black = (_ratio(self.new[fill], end) for end in (space.WHITE, space.BLACK))
-        for key in self.labels.get(fill, ()):
-            label = self.now[key]
-            if _ratio(label, self.new[fill]) >= _TEXT * _MARGIN:
-                return _luminance(label) > _luminance(self.new[fill])
+        ground = (self.colors[fill],)
+        white, black = (ratio(end, ground) for end in (space.WHITE, space.BLACK))
+        for key in self._labels.get(fill, ()):
+            label = self._now[key]
+            if ratio(label, ground) >= _TEXT * _MARGIN:
+                return oklch(label)[0] > oklch(self.colors[fill])[0]
         return white >= black
 
     # What stands on them
 
     def _foreground(self, key: str, role: Role) -> None:
-        color = self.now[key]
-        if role.kind in ("other", "unknown", "overlay", "shadow") or color.alpha < 1:
+        color = self._now[key]
+        if role.kind in UNCHANGED:
             return
-        grounds = [
-            (self.new.get(k, self.now.get(k)), self.now.get(k), r)
-            for k, r in self.under.get(key, ())
-        ]
-        known = [
-            (new, old, required)
-            for new, old, required in grounds
-            if new is not None and old is not None
-        ]
-        if not known and self.page in self.new:  # what has to reach nothing keeps its distance
-            ground = self._ground_of(key)
-            known = [(self.new[ground], self.now[ground], 0.0)]
-        if not known:
+        stacks, required, was = [], 0.0, math.inf
+        for below, needed in self._under.get(key, ()):
+            new, old = self._stack(self.colors, below), self._stack(self._now, below)
+            if new and old:
+                stacks.append(new)
+                required, was = max(required, needed), min(was, ratio(color, old))
+        if not stacks and self._page in self.colors:  # what has to reach nothing keeps its distance
+            ground = self._guesses[key].belongs_to
+            ground = ground if ground in self.colors else self._page
+            stacks = [self._stack(self.colors, (ground, self._page))]
+            was = ratio(color, self._stack(self._now, (ground, self._page)))
+        if not stacks:
             return
-        required = max(required for *_, required in known)
-        was = min(_ratio(color, old) for _, old, _ in known)
-        wanted = max(min(was, _ENOUGH), required * _MARGIN, 1.0)
-        below = [new for new, *_ in known]
-        kept = min(_ratio(color, new) for new in below)
-        if role.kind == "label" and kept >= required * _MARGIN:
-            self.new[key] = color
+        if role.kind == "label" and least_ratio(color, stacks) >= required * _MARGIN:
+            self.colors[key] = color
             return
-        self.new[key] = self._solved(color, below, wanted, required)
+        self._reach(key, stacks, max(min(was, _ENOUGH), required * _MARGIN, 1.0), required)
 
-    def _ground_of(self, key: str) -> str:
-        belongs = self.guesses[key].belongs_to
-        return belongs if belongs in self.new else self.page
+    def _stack(self, colors: Mapping[str, space.Color], keys: Sequence[str]) -> Stack:
+        """The colors of a stack down to the first opaque one, those of now where there are no new ones;
+        empty where a color that is seen is missing."""
+        stack: list[space.Color] = []
+        for key in keys:
+            color = colors.get(key, self._now.get(key))
+            if color is None:
+                return ()
+            stack.append(color)
+            if color.alpha >= 1:
+                break
+        return tuple(stack)
 
-    # Colors
+    # Choosing
 
-    def _put(self, key: str, lightness: float, chroma: float, hue: float) -> None:
+    def _put(
+        self, key: str, lightness: float, chroma: float, hue: float, level: int | None = None
+    ) -> None:
+        """Give a token a lightness: a step of the palette that is close to it and, for a surface, that
+        no other level has taken; else a color of its own."""
         at = min(max(lightness, 0.0), 1.0)
-        most = float(gamuts.most_chroma(np.array([at]), np.array([hue]), self.gamut)[0])
-        made = as_stored(space.Color("oklch", (at, min(chroma, most), hue)), self.gamut)
-        self.new[key] = replace(made, alpha=self.now[key].alpha)
 
-    def _solved(
-        self,
-        color: space.Color,
-        grounds: Sequence[space.Color],
-        wanted: float,
-        required: float = 0.0,
-    ) -> space.Color:
-        """The color of the same hue that reaches ``wanted`` on all grounds, as close to them as it
-        can; else what reaches most."""
-        asked = (color, tuple(dict.fromkeys(grounds)), round(wanted, 4), required)
-        if asked not in self._known:
-            self._known[asked] = self._solve(*asked)
-        return self._known[asked]
+        def far(step: Step) -> float:
+            apart = abs(oklch(step.color)[0] - at)
+            taken = self._levels.get(step.path, level) != level
+            return math.inf if apart > _CLOSE or taken else apart
 
-    def _solve(
-        self, color: space.Color, grounds: Sequence[space.Color], wanted: float, required: float
-    ) -> space.Color:
-        _, chroma, hue = oklch(color)
-        chromas, luminances = _course(round(hue, 1), round(chroma, 3), self.gamut)
-        below = np.array([_luminance(ground) for ground in grounds])
-        ratios = np.min(ratio_of_luminances(luminances[:, None], below[None, :]), axis=1)
-        lighter = luminances > below.max()
-        for side in (
-            (lighter, luminances < below.min())
-            if self.dark
-            else (luminances < below.min(), lighter)
-        ):
-            for aim in dict.fromkeys((wanted, required * _MARGIN)):
-                places = np.flatnonzero(side & (ratios >= aim))
-                if aim and len(places):
-                    near = places[np.argsort(ratios[places])]
-                    for place in near[:8]:
-                        made = self._at(place, chromas, hue)
-                        if min(_ratio(made, ground) for ground in grounds) >= min(
-                            aim, required or aim
-                        ):
-                            return made
-        return self._at(int(np.argmax(ratios)), chromas, hue)
+        if not self._take_step(key, far):
+            most = float(gamuts.most_chroma(np.array([at]), np.array([hue]), self._gamut)[0])
+            made = as_stored(space.Color("oklch", (at, min(chroma, most), hue)), self._gamut)
+            self.colors[key] = replace(made, alpha=self._now[key].alpha)
+        elif level is not None:
+            self._levels[self.steps[key]] = level
 
-    def _at(self, place: int, chromas: Array, hue: float) -> space.Color:
-        color = space.Color("oklch", (float(_GRID[place]), float(chromas[place]), hue))
-        return as_stored(color, self.gamut)
+    def _reach(self, key: str, stacks: Sequence[Stack], wanted: float, required: float) -> None:
+        """Give a token a color that stands out by ``wanted`` on all stacks, by ``required`` at least: a
+        step of the palette, else the same hue at another lightness."""
 
+        def far(step: Step) -> float:
+            reached = least_ratio(step.color, stacks)
+            apart = abs(math.log(reached / wanted))
+            if reached < required or (not required and apart > math.log(_ALIKE)):
+                return math.inf
+            return apart
 
-@lru_cache(maxsize=512)
-def _course(hue: float, chroma: float, gamut: str) -> tuple[Array, Array]:
-    """Chroma and relative luminance of a hue over lightness, shapes (513,)."""
-    hues = np.full_like(_GRID, hue)
-    chromas = np.minimum(chroma, gamuts.most_chroma(_GRID, hues, gamut))
-    return chromas, gamuts.luminance(_GRID, chromas, hues)
+        if not self._take_step(key, far):
+            self.colors[key] = solve(
+                self._now[key], stacks, wanted, required, lighter=self._dark, gamut=self._gamut
+            )
 
-
-@lru_cache(maxsize=4096)
-def _luminance(color: space.Color) -> float:
-    return float(relative_luminance(space.rgba(color)[:3]))
-
-
-def _ratio(first: space.Color, second: space.Color | None) -> float:
-    if second is None:
-        return 1.0
-    return float(ratio_of_luminances(_luminance(first), _luminance(second)))
+    def _take_step(self, key: str, far: Callable[[Step], float]) -> bool:
+        """Let a token refer to the step that is least ``far``, where one is not infinitely so."""
+        steps = self._steps[key] if self._now[key].alpha == 1 else []
+        best = min(steps, key=far, default=None)
+        if best is None or far(best) == math.inf:
+            return False
+        self.colors[key], self.steps[key] = best.color, best.path
+        return True

@@ -25,12 +25,12 @@ _UTILITY = (
 )  # fmt: skip
 
 
-def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
+def propose(document: Document, axis: str, source: str, key: str, scheme: str = "") -> list[Row]:
     """What each semantic and component color would hold in a new mode ``key`` made of ``source``.
 
     Tokens that refer to others of these tiers follow them and get no row of their own. Where the
-    surfaces stand on no ladder of the palette, what each color is for decides. Long because each
-    kind of token goes its own way through the same trial.
+    surfaces stand on no ladder of the palette, what each color is for decides, for a mode of a
+    color ``scheme``. Long because each kind of token goes its own way through the same trial.
     """
     owner = document.axis(axis)
     if owner is None or all(mode.key != source for mode in owner.modes):
@@ -39,7 +39,7 @@ def propose(document: Document, axis: str, source: str, key: str) -> list[Row]:
     theme = resolver.theme({axis: source})
     trial = Trial(resolver, axis, source, key)
     elevation = levels.find(resolver, theme)
-    if elevation is None and (by_role := counterpart.rows(resolver, axis, source, key)):
+    if elevation is None and (by_role := counterpart.rows(resolver, axis, source, key, scheme)):
         return by_role
     surfaces = elevation.ranks if elevation else {}
     mirrored: dict[str, str] = {}
@@ -78,8 +78,9 @@ def take(
 ) -> Document:
     """The document with a mode that is a copy of ``source`` but for the proposed rows accepted, by
     token key."""
-    rows = [row for row in propose(document, axis, source, mode.key) if row.token.key in accepted]
-    return with_rows(document, axis, mode, source, rows)
+    rows = propose(document, axis, source, mode.key, mode.color_scheme)
+    kept = [row for row in rows if row.token.key in accepted]
+    return with_rows(document, axis, mode, source, kept)
 
 
 def with_rows(
@@ -88,7 +89,12 @@ def with_rows(
     """The document with a mode that is a copy of ``source`` but for these rows."""
     condition = Condition.of({axis: mode.key})
     changed = add_mode(document, axis, mode, source)
-    return set_values(changed, [(row.token.key, condition, row.proposed) for row in rows])
+    settings = [
+        (row.token.key, at, value)
+        for row in rows
+        for at, value in ((condition, row.proposed), *row.others)
+    ]
+    return set_values(changed, settings)
 
 
 def _mirrored(trial: Trial, value: Value) -> Value | None:

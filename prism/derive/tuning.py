@@ -13,7 +13,7 @@ from prism.derive.levels import plain_ends
 from prism.derive.mapping import ladder_of
 from prism.expressions.typed_input import reference_to
 from prism.model.document import Document, Mode, Pairing, Token
-from prism.model.roles import is_page
+from prism.model.slots import is_page
 from prism.model.values import Condition, Value
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
@@ -25,13 +25,15 @@ EVEN = 3.0
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """What one token would hold in the new mode: its value now, the proposed one, and why."""
+    """What one token would hold in the new mode: its value now, the proposed one, and why; ``others``
+    are values under narrower conditions, as for one brand."""
 
     token: Token
     now: Value
     proposed: Value
     reason: Reason
     words: str
+    others: tuple[tuple[Condition, Value], ...] = ()
 
 
 class Trial:

@@ -22,7 +22,7 @@ from prism.formats.layers import NewKey
 from prism.formats.text_files import decoded
 from prism.formats.wholeness import whole
 from prism.model.document import TIERS, TYPES, Axis, Document, Mode, Tier, Token
-from prism.model.names import settle_names
+from prism.model.names import named_picks, settle_names
 from prism.model.values import Condition, Expression, Value
 
 _FORMULA = re.compile("'*[=+\\-@\t\r]")
@@ -46,7 +46,6 @@ class _Stated:
 
 def write_json(document: Document) -> str:
     """The document as plain JSON."""
-    names = _Names(document)
     return strict_json.write(
         {
             "name": document.name,
@@ -69,7 +68,10 @@ def write_json(document: Document) -> str:
                     "tier": token.tier,
                     "description": token.description,
                     "values": [
-                        {"when": names.when(condition), "value": json.loads(encode(value))}
+                        {
+                            "when": named_picks(document, condition),
+                            "value": json.loads(encode(value)),
+                        }
                         for condition, value in token.values
                     ],
                 }
@@ -106,7 +108,6 @@ def read_json(data: bytes, file: str, new_key: NewKey) -> Document:
 
 def write_csv(document: Document) -> str:
     """The document as CSV: a row for each axis, mode and value."""
-    names = _Names(document)
     out = io.StringIO()
     writer = _Guarded(csv.writer(out, lineterminator="\n"))
     writer.writerow(_COLUMNS)
@@ -122,7 +123,11 @@ def write_csv(document: Document) -> str:
                 ("absent", token.path, token.type, token.tier, "", "", token.description)
             )
         for condition, value in token.values:
-            when = json.dumps(names.when(condition), ensure_ascii=False) if condition.picks else ""
+            when = (
+                json.dumps(named_picks(document, condition), ensure_ascii=False)
+                if condition.picks
+                else ""
+            )
             text = value.text if isinstance(value, Expression) else encode(value)
             row = ("token", token.path, token.type, token.tier, when, text, token.description)
             writer.writerow(row)
@@ -194,20 +199,6 @@ def _csv_rows(data: bytes, file: str) -> list[list[str]]:
     if not rows:
         raise FormatError("The file is empty.", place=file)
     return rows
-
-
-class _Names:
-    """Names of axes and modes by key."""
-
-    def __init__(self, document: Document) -> None:
-        self.document = document
-
-    def when(self, condition: Condition) -> dict[str, str]:
-        return {
-            axis.name: axis.mode(mode).name
-            for axis in self.document.axes
-            if (mode := condition.mode_on(axis.key)) is not None
-        }
 
 
 def _when(text: str, place: str) -> tuple[tuple[str, str], ...]:

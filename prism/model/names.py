@@ -99,11 +99,16 @@ def settle_names(document: Document) -> Document:
     return replace(document, tokens=tuple(tokens))
 
 
-def condition_words(document: Document, condition: Condition) -> str:
-    """A condition in words: ``always``, or ``appearance dark, brand Osprelle``."""
-    named = [
-        f"{axis.name} {axis.mode(mode).name}"
+def named_picks(document: Document, condition: Condition) -> dict[str, str]:
+    """The modes of a condition by the names of their axes, in the order of the axes."""
+    return {
+        axis.name: axis.mode(mode).name
         for axis in document.axes
         if (mode := condition.mode_on(axis.key)) is not None
-    ]
+    }
+
+
+def condition_words(document: Document, condition: Condition) -> str:
+    """A condition in words: ``always``, or ``appearance dark, brand Osprelle``."""
+    named = [f"{axis} {mode}" for axis, mode in named_picks(document, condition).items()]
     return ", ".join(named) or "every mode"

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -50,9 +49,9 @@ class Recipe:
 
 
 def oklch(color: space.Color) -> tuple[float, float, float]:
-    """OKLCH lightness 0-1, chroma and hue in degrees; hue 0 for a grey."""
-    lightness, chroma, hue = space.engine(color).convert("oklch").coords()
-    return float(lightness), float(chroma), 0.0 if math.isnan(hue) else float(hue)
+    """OKLCH lightness 0-1, chroma and hue in degrees; 0 for what is missing, as the hue of a grey."""
+    lightness, chroma, hue = space.engine(color).convert("oklch").coords(nans=False)
+    return float(lightness), float(chroma), float(hue)
 
 
 class Course:

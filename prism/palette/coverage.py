@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 from prism.expressions.typed_input import shown_path_or_root
 from prism.model import lexicon
-from prism.model import roles as bindings
+from prism.model import slots as bindings
 from prism.model.document import Document, Token
 from prism.model.lexicon import words_of
 from prism.resolution.current import resolver_of

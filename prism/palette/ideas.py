@@ -12,7 +12,7 @@ from typing import Literal, Protocol, cast
 
 from prism.color import space
 from prism.errors import EditError
-from prism.model import roles as bindings
+from prism.model import slots as bindings
 from prism.model.document import Document, Ramp
 from prism.palette import building, purposes, recipes
 from prism.palette.building import NewKey

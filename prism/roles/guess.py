@@ -105,7 +105,7 @@ def _is_writing(reading: Named) -> bool:
 
 def _beside_backgrounds(readings: Sequence[Named]) -> set[str]:
     """Texts that are called by their place alone, as CSS calls them, beside the background there:
-    ``key-color`` and ``key-background``."""
+    ``hint-color`` and ``hint-background``."""
     grounds = {r.stem for r in readings if r.has("surface") and r.stem}
     return {
         r.token.key

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from prism.model.document import Document, Pairing, Token, Use, shown_path
 from prism.resolution.contrast import REQUIRED
 from prism.roles.grounds import Guess
-from prism.roles.role import Role
+from prism.roles.role import UNKNOWN, Role
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,9 +90,7 @@ class Placement:
 def _texts(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
     for text in placement.of("text", "", "quiet", "hint", "link"):
         own = placement.ground_of(text)
-        if (own is not None and own.role.kind == "surface") or (
-            own is not None and own.role.kind == "fill"
-        ):
+        if own is not None and own.role.kind in ("surface", "fill"):
             yield text, own
         else:
             yield from placement.on_grounds([text])
@@ -162,6 +160,15 @@ def _charts(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
             yield series, placement.page
 
 
+def unjudged(document: Document, guesses: Mapping[str, Guess]) -> list[str]:
+    """Paths of the colors that no rule judges, as what they are for is not known."""
+    return [
+        shown_path(token.path)
+        for token in document.tokens
+        if token.key in guesses and guesses[token.key].role == UNKNOWN
+    ]
+
+
 #: Pairings that rules make at most: more than anybody looks at.
 MOST = 10_000
 #: The rules, in the order in which their pairings are listed.
@@ -198,12 +205,12 @@ def pairings(document: Document, guesses: Mapping[str, Guess]) -> list[ByRule]:
             if pair in seen:
                 continue
             seen.add(pair)
-            name = f"{shown_path(above.token.path)}/{shown_path(below.token.path)}"
             pairing = Pairing(
-                name,
-                *(above.token.key, (below.token.key,)),
-                rule.use,
-                REQUIRED[rule.use],
+                " ".join(pair),
+                foreground=above.token.key,
+                backgrounds=(below.token.key,),
+                use=rule.use,
+                required=REQUIRED[rule.use],
                 page=page.token.key if page is not None and page is not below else "",
             )
             made.append(ByRule(pairing, rule.id))

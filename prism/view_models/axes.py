@@ -59,21 +59,24 @@ def rows(document: Document) -> list[AxisRow]:
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """A proposed mode: each row with its color now and then, as hex, and how many pairings, or
-    where there are none those that rules make, fall short in the mode it is made from and in the new one, all rows taken;
-    ``judged`` of them could be looked at."""
+    """A proposed mode: each row with its color now and then, as hex, and how many pairings fall short
+    in the mode it is made from and in the new one, all rows taken. Where there are none, they are
+    those that rules make (``by_rule``). ``pairs`` is how many there are."""
 
     rows: tuple[tuple[Row, str, str], ...]
     short_now: int
     short_then: int
-    judged: int
+    pairs: int
     by_rule: bool
 
 
-def proposal(resolver: Resolver, theme: Theme, axis: str, source: str) -> Proposal:
-    """A mode made of ``source``, seen with the other modes of ``theme``. Raises ``EditError``."""
+def proposal(
+    resolver: Resolver, theme: Theme, axis: str, source: str, scheme: str = ""
+) -> Proposal:
+    """A mode of a color ``scheme`` made of ``source``, seen with the other modes of ``theme``. Raises
+    ``EditError``."""
     document = resolver.document
-    rows = modes.propose(document, axis, source, "proposed")
+    rows = modes.propose(document, axis, source, "proposed", scheme)
     made = modes.with_rows(document, axis, Mode("proposed", "proposed"), source, rows)
     after = Resolver(made)
     made_by = rules.pairings(document, guess(document, resolver)) if not document.pairings else ()

@@ -6,9 +6,7 @@ from collections import Counter
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
-from prism.model.document import shown_path
-from prism.roles.role import UNKNOWN
-from prism.roles.rules import RULES
+from prism.roles.rules import RULES, unjudged
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,10 +22,5 @@ class Offer:
 def offer(analysis: Analysis) -> Offer:
     """What the rules would add to a document."""
     counted = Counter(by_rule.rule for by_rule in analysis.by_rule)
-    unknown = [
-        shown_path(token.path)
-        for token in analysis.document.tokens
-        if token.key in analysis.roles and analysis.roles[token.key].role == UNKNOWN
-    ]
     listed = tuple((rule.sentence, counted[rule.id]) for rule in RULES if counted[rule.id])
-    return Offer(counted.total(), listed, tuple(unknown))
+    return Offer(counted.total(), listed, tuple(unjudged(analysis.document, analysis.roles)))

@@ -6,7 +6,7 @@ from django.test import SimpleTestCase
 
 from prism.model.document import Pairing
 from prism.model.lexicon import words_of
-from prism.model.roles import bound, guess
+from prism.model.slots import bound, guess
 from prism.resolution.contrast import audit, pairing_for, summary
 from prism.resolution.contrast_table import Part
 from prism.resolution.resolver import Resolver

@@ -70,7 +70,9 @@ def _proposal(
     owner = frame.document.axis(asked["axis"])
     if owner is None or all(mode.key != asked["source"] for mode in owner.modes):
         return _room(frame, "That mode is no longer there.", 422)
-    proposal = axes.proposal(frame.resolver, frame.theme, asked["axis"], asked["source"])
+    proposal = axes.proposal(
+        frame.resolver, frame.theme, asked["axis"], asked["source"], asked["scheme"]
+    )
     context = {
         "axis": owner,
         "source": owner.mode(asked["source"]),

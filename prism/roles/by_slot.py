@@ -50,7 +50,7 @@ _SLOTS: Mapping[str, tuple[_Fits, ...]] = {
 _LABELS = {"action-label": "action", "highlight-label": "highlight"}
 
 
-def slots(document: Document, guesses: Mapping[str, Guess]) -> dict[str, str]:
+def by_slot(document: Document, guesses: Mapping[str, Guess]) -> dict[str, str]:
     """Token keys by slot name, in document order where several fit; states are left out."""
     plain = [
         (token.key, guesses[token.key])
