@@ -23,6 +23,7 @@ from prism.model.document import Document
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.answer_tables import AnswerTables, find
 from prism.resolution.contrast_table import ContrastTable
+from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 from prism.roles import rules
 from prism.roles.guess import guess
@@ -160,7 +161,7 @@ def roles() -> list[str]:
     assert after.resolver
     again, _ = timed(lambda: after.roles)
     small = documents.rooms(2_000)
-    start = Resolver(small)
+    start = resolver_of(small)
     guesses = guess(small, start)
     place = counterpart.NewMode("look", "light", "night")
     proposed, made = timed(

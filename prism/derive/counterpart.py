@@ -24,6 +24,7 @@ from prism.model.document import Axis, Document, Mode, Pairing
 from prism.model.values import Condition, Expression, Value
 from prism.palette.course import oklch
 from prism.resolution.contrast import Reading, audit
+from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
@@ -116,17 +117,17 @@ class _Trial:
         mode = Mode(place.key, place.name or scheme, color_scheme=scheme)
         if place.axis:
             self.axis = place.axis
-            self._started = add_mode(document, place.axis, mode, place.source)
+            started = add_mode(document, place.axis, mode, place.source)
         else:
             self.axis = f"{place.key}-axis"
             first = Mode(f"{place.key}-from", place.source or other, color_scheme=other)
             axis = Axis(self.axis, place.axis_name, (first, mode), first.key)
-            self._started = add_axis(document, axis)
+            started = add_axis(document, axis)
         #: What the new mode, and the one it is made from, picks on its axis.
         self.end: dict[str, str] = {self.axis: place.key}
         self.start: dict[str, str] = {place.axis: place.source} if place.axis else {}
         self.values: dict[str, dict[Condition, Value]] = {}
-        self.after = Resolver(self._started)
+        self.after = resolver_of(started)
 
     def settle(self, before: Resolver, was: Theme, other: Picks, chosen: Counterpart) -> None:
         """Store the colors chosen for one theme of the other axes. What refers to others comes last, and
@@ -152,16 +153,15 @@ class _Trial:
             if condition not in self.values.get(key, ())
             and self.after.resolve(key, there).color != chosen.colors[key]
         ]
+        settings = []
         for key in lacking:
             step = chosen.steps.get(key)
-            text = "{" + step + "}" if step else space.css_text(chosen.colors[key])
-            self.values.setdefault(key, {})[condition] = Expression(text)
-        if lacking:
-            settings = [
-                (key, at, value) for key, held in self.values.items() for at, value in held.items()
-            ]
-            self.after = Resolver(set_values(self._started, settings))
-        return bool(lacking)
+            value = Expression("{" + step + "}" if step else space.css_text(chosen.colors[key]))
+            self.values.setdefault(key, {})[condition] = value
+            settings.append((key, condition, value))
+        if settings:
+            self.after = resolver_of(set_values(self.after.document, settings))
+        return bool(settings)
 
 
 def _themes(resolver: Resolver, place: NewMode, guesses: Mapping[str, Guess]) -> Iterator[Picks]:
@@ -214,7 +214,7 @@ def rows(resolver: Resolver, axis: str, source: str, key: str, scheme: str) -> l
     dark = scheme == "dark" if scheme else oklch(ground)[0] > 0.5
     place = NewMode(axis, source, key, key=key)
     made = propose(document, resolver, guesses, dark=dark, place=place)
-    least = _least_ratios(Resolver(made.document), made, {axis: key})
+    least = _least_ratios(resolver_of(made.document), made, {axis: key})
     plain = Condition.of({axis: key})
     listed = []
     for token in document.tokens:

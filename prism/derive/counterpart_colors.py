@@ -6,8 +6,6 @@ import math
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import replace
 
-import numpy as np
-
 from prism.color import space
 from prism.derive.painting import least_ratio, ratio, solve
 from prism.derive.palette_rows import PaletteRows, Step
@@ -204,8 +202,8 @@ class Counterpart:
             return math.inf if apart > _CLOSE or taken else apart
 
         if not self._take_step(key, far):
-            most = float(gamuts.most_chroma(np.array([at]), np.array([hue]), self._gamut)[0])
-            made = as_stored(space.Color("oklch", (at, min(chroma, most), hue)), self._gamut)
+            held = gamuts.held_chroma(at, chroma, hue, self._gamut)
+            made = as_stored(space.Color("oklch", (at, held, hue)), self._gamut)
             self.colors[key] = replace(made, alpha=self._now[key].alpha)
         elif level is not None:
             self._levels[self.steps[key]] = level

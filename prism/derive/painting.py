@@ -45,12 +45,13 @@ def least_ratio(color: space.Color, stacks: Sequence[tuple[space.Color, ...]]) -
 
 
 @lru_cache(maxsize=512)
-def _course(hue: float, chroma: float, gamut: str) -> tuple[Array, Array]:
-    """Chroma of a hue over lightness and its sRGB channels, shapes (513,) and (513, 3)."""
+def _course(hue: float, chroma: float, gamut: str) -> tuple[Array, Array, Array]:
+    """Chroma of a hue over lightness, its sRGB channels and its relative luminance, shapes (513,),
+    (513, 3) and (513,)."""
     hues = np.full_like(_GRID, hue)
     chromas = np.minimum(chroma, gamuts.most_chroma(_GRID, hues, gamut))
-    channels = np.clip(gamuts.linear_rgb(_GRID, chromas, hues, "srgb"), 0, 1)
-    return chromas, encoded(channels)
+    channels = encoded(np.clip(gamuts.linear_rgb(_GRID, chromas, hues, "srgb"), 0, 1))
+    return chromas, channels, relative_luminance(channels)
 
 
 def solve(
@@ -66,10 +67,14 @@ def solve(
     at least ``required`` as it is stored; else the one that reaches most. ``lighter`` tells which side
     of the stacks is tried first."""
     _, chroma, hue = oklch(color)
-    chromas, channels = _course(round(hue, 1), round(chroma, 3), gamut)
-    below = np.array([painted(stack) for stack in stacks])
-    shown = channels[:, None, :] * color.alpha + below[None, :, :] * (1 - color.alpha)
-    above, ground = relative_luminance(shown), relative_luminance(below)
+    chromas, channels, luminance = _course(round(hue, 1), round(chroma, 3), gamut)
+    below = np.array(sorted({painted(stack) for stack in stacks}))
+    ground = relative_luminance(below)
+    if color.alpha < 1:
+        shown = channels[:, None, :] * color.alpha + below[None, :, :] * (1 - color.alpha)
+        above = relative_luminance(shown)
+    else:
+        above = luminance[:, None]
     ratios = np.min(ratio_of_luminances(above, ground[None, :]), axis=1)
     sides = [np.all(above > ground, axis=1), np.all(above < ground, axis=1)]
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -48,6 +49,7 @@ class Recipe:
     keep_seed: bool = True
 
 
+@lru_cache(maxsize=16384)
 def oklch(color: space.Color) -> tuple[float, float, float]:
     """OKLCH lightness 0-1, chroma and hue in degrees; 0 for what is missing, as the hue of a grey."""
     lightness, chroma, hue = space.engine(color).convert("oklch").coords(nans=False)

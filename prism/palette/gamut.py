@@ -64,15 +64,28 @@ def luminance(lightness: Array, chroma: Array, hue: Array) -> Array:
     return np.asarray(rgb @ np.array([0.2126, 0.7152, 0.0722]))
 
 
+def _inside(lightness: Array, chroma: Array, hue: Array, gamut: str) -> NDArray[np.bool_]:
+    """Whether OKLCH colors lie within ``gamut``, shapes (n,)."""
+    rgb = linear_rgb(lightness, chroma, hue, gamut)
+    return np.asarray(np.all((rgb >= -1e-6) & (rgb <= 1 + 1e-6), axis=-1))
+
+
 def most_chroma(lightness: Array, hue: Array, gamut: str) -> Array:
     """The largest OKLCH chroma within ``gamut`` at each lightness and hue, by bisection."""
     low, high = np.zeros_like(lightness), np.full_like(lightness, 0.5)
     for _ in range(_ROUNDS):
         middle = (low + high) / 2
-        rgb = linear_rgb(lightness, middle, hue, gamut)
-        inside = np.all((rgb >= -1e-6) & (rgb <= 1 + 1e-6), axis=-1)
+        inside = _inside(lightness, middle, hue, gamut)
         low, high = np.where(inside, middle, low), np.where(inside, high, middle)
     return low
+
+
+def held_chroma(lightness: float, chroma: float, hue: float, gamut: str) -> float:
+    """The chroma of one OKLCH color, or the largest within ``gamut`` where that is less."""
+    place = np.array([lightness]), np.array([chroma]), np.array([hue])
+    if _inside(*place, gamut)[0]:
+        return chroma
+    return min(chroma, float(most_chroma(place[0], place[2], gamut)[0]))
 
 
 def edge(hue: float, gamut: str, points: int = 97) -> tuple[Array, Array]:

@@ -78,9 +78,10 @@ def audit(
     """
     stacks: dict[tuple[Rgba, ...], int] = {}
     wanted: list[tuple[Pairing, Theme, int, str]] = []
+    layers_in = [(theme, _Layers(resolver, theme)) for theme in themes]
     for pairing in pairings:
-        for theme in themes:
-            layers, missing = _stack(resolver, pairing, theme)
+        for theme, known in layers_in:
+            layers, missing = _stack(known, pairing)
             number = stacks.setdefault(layers, len(stacks)) if layers else -1
             wanted.append((pairing, theme, number, missing))
     measured = measure(list(stacks))
@@ -94,26 +95,39 @@ def audit(
     ]
 
 
-def _stack(resolver: Resolver, pairing: Pairing, theme: Theme) -> tuple[tuple[Rgba, ...], str]:
+class _Layers(dict[str, "Rgba | str"]):
+    """The colors of one theme by token key; where a token has none, why."""
+
+    def __init__(self, resolver: Resolver, theme: Theme) -> None:
+        super().__init__()
+        self._resolver, self._theme = resolver, theme
+
+    def __missing__(self, key: str) -> Rgba | str:
+        layer = self[key] = self._layer(key)
+        return layer
+
+    def _layer(self, key: str) -> Rgba | str:
+        token = self._resolver.document.token(key)
+        if token is None:
+            return "A token of this pairing is gone."
+        answer = self._resolver.resolve(key, self._theme)
+        if answer.color is not None:
+            return space.rgba(answer.color)
+        lacks = "depends on the page" if answer.on_page else "has no value in this theme"
+        return answer.broken or f"{token.path} {lacks}."
+
+
+def _stack(known: _Layers, pairing: Pairing) -> tuple[tuple[Rgba, ...], str]:
     layers: list[Rgba] = []
-    opaque = False
     keys = [pairing.foreground, *pairing.backgrounds]
     for key in [*keys, *([pairing.page] if pairing.page else [])]:
-        token = resolver.document.token(key)
-        if token is None:
-            return (), "A token of this pairing is gone."
-        answer = resolver.resolve(key, theme)
-        color = answer.color
-        if color is None:
-            lacks = "depends on the page" if answer.on_page else "has no value in this theme"
-            return (), answer.broken or f"{token.path} {lacks}."
-        layers.append(space.rgba(color))
-        if len(layers) > 1 and color.alpha >= 1:
-            opaque = True
-            break
-    if not opaque:
-        layers.append(CANVAS)
-    return tuple(layers), ""
+        layer = known[key]
+        if isinstance(layer, str):
+            return (), layer
+        layers.append(layer)
+        if len(layers) > 1 and layer[3] >= 1:
+            return tuple(layers), ""
+    return (*layers, CANVAS), ""
 
 
 def measure(stacks: list[tuple[Rgba, ...]]) -> list[tuple[float, float, str, str]]:
