@@ -103,10 +103,11 @@ class Analysis:
     @computed
     def failing(self) -> dict[str, list[Part]]:
         """The pairings that fall short in some theme, by key, with the parts where they do."""
-        known = self._previous("failing")
-        if known is None or self._before is None:
-            return contrast_table.failing(self.answers)
-        return contrast_table.failing(self.answers, (self._before.document, known))
+        known, before = self._previous("failing"), self._previous("judged")
+        pairings = self.judged.pairings
+        if known is None or before is None:
+            return contrast_table.failing(self.answers, pairings)
+        return contrast_table.failing(self.answers, pairings, (before.pairings, known))
 
     @computed
     def findings(self) -> list[Finding]:
@@ -116,7 +117,7 @@ class Analysis:
     @computed
     def coverage(self) -> coverage.Coverage:
         """What a scheme of this kind usually needs, and this one has or lacks."""
-        return coverage.look(self.document, self.resolver, self.roles)
+        return coverage.look(self.judged, self.judging, self.roles)
 
     @computed
     def counts(self) -> dict[str, int]:
@@ -175,7 +176,8 @@ class Analysis:
     def _same_colors(self, before: Resolver) -> bool:
         """Whether names are those of the document before, and colors in the theme one starts with."""
         was, now = before.document, self.document
-        if (was.axes, was.ramps, was.gamut) != (now.axes, now.ramps, now.gamut):
+        told = ("axes", "ramps", "gamut", "words")
+        if any(getattr(was, name) != getattr(now, name) for name in told):
             return False
         pairs = list(zip(was.tokens, now.tokens, strict=False))
         if len(was.tokens) != len(now.tokens) or not all(_same_name(*pair) for pair in pairs):
@@ -189,8 +191,39 @@ class Analysis:
 
     @computed
     def by_rule(self) -> list[ByRule]:
-        """The pairings that the rules make of the roles, but for those that are there."""
-        return rules.pairings(self.document, self.roles)
+        """The pairings that the rules of the document make, but for those it has itself."""
+        known: list[ByRule] = self._previous("by_rule") or []
+        if self._before is not None and known and self._same_rules(self._before):
+            return known
+        if not self.document.rules:
+            return []
+        same = {by_rule.pairing.key: by_rule for by_rule in known}
+        # What is as before stays the same object, by which its contrast is found again.
+        return [
+            before if (before := same.get(made.pairing.key)) == made else made
+            for made in rules.kept(self.document, self.roles)
+        ]
+
+    def _same_rules(self, before: _Before) -> bool:
+        """Whether rules, pairings and names are those of the document before, and roles are."""
+        was, now = before.document, self.document
+        same = was.rules == now.rules and was.pairings == now.pairings
+        return same and self.roles is before.results.get("roles")
+
+    @computed
+    def offered(self) -> list[ByRule]:
+        """The pairings that the rules which go by roles would make, but for those that are there."""
+        return rules.pairings(self.judged, self.roles)
+
+    @computed
+    def judged(self) -> Document:
+        """The document with the pairings that its rules make behind its own: all that is judged."""
+        return rules.joined(self.document, self.by_rule)
+
+    @computed
+    def judging(self) -> Resolver:
+        """The resolver of ``judged``; it shares its answers with that of the document."""
+        return resolver_of(self.judged, self.resolver)
 
     @computed
     def bindings(self) -> dict[str, Token]:
@@ -217,5 +250,5 @@ def _same_name(first: Token, other: Token) -> bool:
     """Whether two tokens differ in nothing that a guess by name looks at."""
     return first is other or all(
         getattr(first, name) == getattr(other, name)
-        for name in ("key", "path", "type", "tier", "role")
+        for name in ("key", "path", "type", "tier", "role", "belongs_to")
     )

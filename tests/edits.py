@@ -4,6 +4,15 @@ from dataclasses import replace
 
 from prism.changes import axes, linking, structure
 from prism.changes import values as edit
+from prism.edits.pairings import RequireOfPairing
+from prism.edits.rules import (
+    AddWord,
+    PairByPattern,
+    PairByRule,
+    RemoveRule,
+    RemoveWord,
+    RequireByRule,
+)
 from prism.errors import EditError, PrismError
 from prism.model.document import (
     Axis,
@@ -17,9 +26,11 @@ from prism.model.document import (
     Scene,
     TellingApart,
     Token,
+    shown_path,
 )
 from prism.model.values import BASE, Condition, Expression
 from prism.palette import building, purposes, stepping
+from prism.roles import rules
 
 PATHS = tuple(f"{group}.{leaf}" for group in ("ink", "card", "line-strong") for leaf in "abcd")
 NAMES = ("dim", "dark", "kiosk", "tram", "ferry")
@@ -207,6 +218,44 @@ def _unpair(rng, document, new_key):
     return edit.remove_pairing(document, rng.choice(document.pairings).key)
 
 
+def _rule(rng, document, new_key):
+    kind = rng.randrange(4)
+    if document.rules and kind == 0:
+        return RemoveRule(rng.choice(document.rules).key).apply(document)
+    if document.rules and kind == 1:
+        rule = rng.choice(document.rules).key
+        return RequireByRule(rule, rng.choice((0.0, 3.0, 7.0))).apply(document)
+    if kind == 2:
+        group = _token(rng, document).top
+        return PairByPattern(new_key(), f"{group}*", "*", "control").apply(document)
+    return PairByRule("", tuple(rng.sample(tuple(rules.BY_ID), 2))).apply(document)
+
+
+def _require(rng, document, new_key):
+    judged = rules.judged(document).pairings
+    if not judged:
+        raise EditError("There is no pairing.")
+    pairing = rng.choice(judged).key
+    return RequireOfPairing(new_key(), pairing, rng.choice((0.0, 4.5)), "told").apply(document)
+
+
+def _word(rng, document, new_key):
+    if document.words and rng.random() < 0.3:
+        return RemoveWord(rng.choice(document.words).key).apply(document)
+    meaning = rng.choice(("surface", "text", "fill", "label"))
+    return AddWord(rng.choice((*NAMES, "ink", "use")), meaning).apply(document)
+
+
+def _belong(rng, document, new_key):
+    token, owner = _token(rng, document), _token(rng, document)
+    path = shown_path(owner.path) if rng.random() < 0.8 else ""
+    role = rng.choice(("", "label", "fill action", "text"))
+    return structure.describe_token(
+        document, token.key, path=token.path, description="", uses="", export_name="",
+        private=False, deprecated=None, role=role, belongs_to=path,
+    )  # fmt: skip
+
+
 def _apart(rng, document, new_key):
     chosen = tuple(dict.fromkeys(_token(rng, document).key for _ in range(2)))
     group = TellingApart(new_key(), rng.choice(NAMES), chosen)
@@ -257,7 +306,7 @@ EDITS = (
     _set, _set, _set, _set, _clear, _add, _add, _remove, _drop_into, _rename, _rename,
     _rename_group, _reorder, _describe, _retype, _link, _add_axis, _remove_axis, _add_mode,
     _add_mode, _remove_mode, _remove_mode, _rename_mode, _default, _default, _scheme, _follow,
-    _reorder_axes, _reorder_modes, _pair, _unpair, _apart, _bind, _theme, _ramp, _give_purpose,
+    _reorder_axes, _reorder_modes, _pair, _unpair, _rule, _require, _word, _belong, _apart, _bind, _theme, _ramp, _give_purpose,
     _page, _name,
 )  # fmt: skip
 

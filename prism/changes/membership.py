@@ -16,7 +16,11 @@ def without(document: Document, going: Collection[str]) -> Document:
 
     return replace(
         document,
-        tokens=tuple(token for token in document.tokens if token.key not in going),
+        tokens=tuple(
+            replace(token, belongs_to="") if token.belongs_to in going else token
+            for token in document.tokens
+            if token.key not in going
+        ),
         pairings=tuple(
             replace(p, page="" if p.page in going else p.page)
             for p in document.pairings

@@ -158,11 +158,13 @@ def describe_token(
     private: bool,
     deprecated: str | None,
     role: str | None = None,
+    belongs_to: str | None = None,
 ) -> Document:
     """Change what a token says of itself; another path is a rename that references follow.
 
     ``uses`` is separated by commas; ``export_name`` is its custom property, empty for the derived
-    one; ``deprecated`` is a sentence or None; an empty ``role`` is guessed, None stays.
+    one; ``deprecated`` is a sentence or None; an empty ``role`` is guessed, and so is an empty path of
+    what it ``belongs_to``; None stays.
     """
     token, wanted = token_of(document, key), path.strip()
     if wanted in (token.path, shown_path(token.path)):
@@ -184,8 +186,21 @@ def describe_token(
         private=private,
         deprecated=deprecated,
         role=token.role if role is None else role_text(role),
+        belongs_to=token.belongs_to if belongs_to is None else _owner(document, key, belongs_to),
     )
     return settle_names(with_token(changed, told))
+
+
+def _owner(document: Document, key: str, path: str) -> str:
+    """The key of what a token belongs to, by path; empty for an empty path."""
+    plain = path.strip().strip("{}")
+    owner = document.token_at(plain) if plain else None
+    if plain and (owner is None or owner.key == key or owner.type != "color"):
+        raise EditError(
+            f"“{plain[:80]}” is not a color that it could belong to.",
+            fix="Write the path of a fill, a surface or a plain state.",
+        )
+    return owner.key if owner is not None else ""
 
 
 def change_type(document: Document, key: str, type: str) -> Document:
@@ -250,7 +265,15 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
         replace(told, tokens=tuple(dict.fromkeys(renamed.get(key, key) for key in told.tokens)))
         for told in changed.telling_apart
     )
-    changed = replace(changed, pairings=tuple(pairings), scenes=scenes, telling_apart=sets)
+    tokens = tuple(
+        replace(token, belongs_to=keep if token.key != keep else "")
+        if token.belongs_to == gone
+        else token
+        for token in changed.tokens
+    )
+    changed = replace(
+        changed, tokens=tokens, pairings=tuple(pairings), scenes=scenes, telling_apart=sets
+    )
     changed = without(changed, {gone})
     refuse_broken(changed, keep, before=document)
     return changed

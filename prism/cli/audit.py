@@ -18,8 +18,9 @@ from prism.model.document import Document, Pairing, shown_path
 from prism.resolution import contrast
 from prism.resolution.contrast import Reading
 from prism.resolution.current import resolver_of
+from prism.roles import rules
 from prism.roles.guess import guess
-from prism.roles.rules import pairings, unjudged
+from prism.roles.rules import ByRule
 
 
 @main.command()
@@ -47,9 +48,7 @@ def audit(
     if pairs is not None:
         ((name, data),) = read_bytes(pairs).items()
         document = replace(document, pairings=pairing_files.read(data, name, document))
-    rules: dict[str, str] = {}
-    if not document.pairings:
-        document, rules = _by_rule(document, file)
+    document, made_by = _by_rule(document, file)
     resolver = resolver_of(document)
     readings = [
         (pairing, reading)
@@ -58,7 +57,7 @@ def audit(
     ]
     if as_json:
         show_json(
-            pairings=[_members(document, rules, *reading) for reading in readings],
+            pairings=[_members(document, made_by, *reading) for reading in readings],
             summary=_summary([reading for _, reading in readings]),
         )
     else:
@@ -69,9 +68,15 @@ def audit(
 
 
 def _by_rule(document: Document, file: str) -> tuple[Document, dict[str, str]]:
-    """The document with the pairings that rules make, and the rule of each by its key."""
+    """The document with the pairings that its rules make, or where there are none those of all rules;
+    and the rule of each by its key."""
+    if document.pairings and not document.rules:
+        return document, {}
     guesses = guess(document, resolver_of(document))
-    made = pairings(document, guesses)
+    made = rules.kept(document, guesses)
+    if document.pairings or made:
+        return rules.joined(document, made), _rule_names(document, made)
+    made = rules.pairings(document, guesses)
     if not made:
         raise FormatError(
             "There are no pairings, and the names of the colors do not say what stands on what.",
@@ -80,15 +85,20 @@ def _by_rule(document: Document, file: str) -> tuple[Document, dict[str, str]]:
         )
     count = counted(len(made), "pairing")
     click.echo(f"{count} by rule, as the file names none.", err=True)
-    if unknown := unjudged(document, guesses):
+    if unknown := rules.unjudged(document, guesses):
         paths = ", ".join(unknown)
         click.echo(f"Not judged, as what they are for is not known: {paths}.", err=True)
-    with_rules = replace(document, pairings=tuple(by_rule.pairing for by_rule in made))
-    return with_rules, {by_rule.pairing.key: by_rule.rule for by_rule in made}
+    return rules.joined(document, made), _rule_names(document, made)
+
+
+def _rule_names(document: Document, made: Sequence[ByRule]) -> dict[str, str]:
+    """The id of the rule of each pairing by its key; of a pattern its words."""
+    words = {rule.key: rule.by_role or rules.sentence(rule) for rule in document.rules}
+    return {by_rule.pairing.key: words.get(by_rule.rule, by_rule.rule) for by_rule in made}
 
 
 def _members(
-    document: Document, rules: Mapping[str, str], pairing: Pairing, reading: Reading
+    document: Document, made_by: Mapping[str, str], pairing: Pairing, reading: Reading
 ) -> dict[str, Any]:
     def path(key: str) -> str:
         token = document.token(key)
@@ -100,7 +110,7 @@ def _members(
         "foreground": path(pairing.foreground),
         "backgrounds": [path(key) for key in pairing.backgrounds],
         "use": pairing.use,
-        "rule": rules.get(pairing.key),
+        "rule": made_by.get(pairing.key),
         "colors": {
             "foreground": reading.foreground or None,
             "background": reading.background or None,

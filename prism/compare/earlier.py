@@ -1,7 +1,8 @@
 """Operations as journals hold them, in the form of today and in earlier ones.
 
 Until bindings were rows of their own, a scene's row held them as a list. Until modes had
-selectors, their rows had none, those of ramps no base, and those of tokens no role.
+selectors, their rows had none, those of ramps no base, and those of tokens neither a role nor what
+they belong to.
 """
 
 from __future__ import annotations
@@ -24,7 +25,7 @@ def _operations(operation: Operation) -> Iterator[Operation]:
     if operation.kind == "ramp" and operation.row is not None:
         yield replace(operation, row={**operation.row, "base": operation.row.get("base", "")})
     elif operation.kind == "token" and operation.row is not None:
-        yield replace(operation, row={**operation.row, "role": operation.row.get("role", "")})
+        yield replace(operation, row={"role": "", "belongs_to": "", **operation.row})
     elif operation.kind == "mode" and operation.row is not None:
         yield replace(
             operation, row={**operation.row, "selectors": operation.row.get("selectors", [])}

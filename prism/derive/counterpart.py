@@ -26,10 +26,10 @@ from prism.palette.course import oklch
 from prism.resolution.contrast import Reading, audit
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
+from prism.roles import rules
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
 from prism.roles.role import Role
-from prism.roles.rules import pairings
 
 #: Themes of other axes for which colors are chosen; of more, those that differ on one axis alone.
 MOST_THEMES = 24
@@ -86,7 +86,8 @@ def propose(
     owner = document.axis(place.axis)
     if place.axis and (owner is None or all(mode.key != place.source for mode in owner.modes)):
         raise EditError("The mode to start from is no longer there.")
-    pairs = (*document.pairings, *(made.pairing for made in pairings(document, guesses)))
+    judged = rules.joined(document, rules.kept(document, guesses))
+    pairs = (*judged.pairings, *(made.pairing for made in rules.pairings(judged, guesses)))
     trial = _Trial(document, place, dark)
     themes = list(_themes(resolver, place, guesses))
     for other in themes:

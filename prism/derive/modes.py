@@ -18,6 +18,7 @@ from prism.model.document import Document, Mode, Token
 from prism.model.lexicon import words_of
 from prism.model.values import Condition, Expression, Value
 from prism.resolution.current import resolver_of
+from prism.roles import rules
 
 _UTILITY = (
     lexicon.TEXT | lexicon.SURFACE | lexicon.LINE | lexicon.OVERLAY | lexicon.SHADOW
@@ -35,7 +36,7 @@ def propose(document: Document, axis: str, source: str, key: str, scheme: str = 
     owner = document.axis(axis)
     if owner is None or all(mode.key != source for mode in owner.modes):
         raise EditError("The mode to start from is no longer there.")
-    resolver = resolver_of(document)
+    resolver = resolver_of(rules.judged(document))
     theme = resolver.theme({axis: source})
     trial = Trial(resolver, axis, source, key)
     elevation = levels.find(resolver, theme)

@@ -5,9 +5,20 @@ A new command is a class in the file of its family; a new family is a file and a
 
 from __future__ import annotations
 
-from prism.edits import axes, cells, imports, measures, naming, pairings, palette, project, tokens
+from prism.edits import (
+    axes,
+    cells,
+    imports,
+    measures,
+    naming,
+    pairings,
+    palette,
+    project,
+    rules,
+    tokens,
+)
 from prism.edits.command import COMMANDS, Command, from_fields, read, written
 
-FAMILIES = (cells, tokens, axes, palette, measures, naming, pairings, imports, project)
+FAMILIES = (cells, tokens, axes, palette, measures, naming, pairings, rules, imports, project)
 
 __all__ = ["COMMANDS", "FAMILIES", "Command", "from_fields", "read", "written"]

@@ -29,6 +29,7 @@ class DescribeToken(Command):
     private: bool = False
     deprecated: str | None = None
     role: str | None = None
+    belongs_to: str | None = None
 
     def apply(self, document: Document) -> Document:
         return structure.describe_token(
@@ -41,6 +42,7 @@ class DescribeToken(Command):
             private=self.private,
             deprecated=self.deprecated,
             role=self.role,
+            belongs_to=self.belongs_to,
         )
 
     def sentence(self, before: Document) -> str:

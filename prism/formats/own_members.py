@@ -20,7 +20,10 @@ from prism.model.imported import Entry, Layer, Source
 from prism.model.values import Condition, Value
 
 #: Kinds carried as plain rows.
-_CARRIED = ("ramp", "purpose", "scheme", "theme", "pairing", "telling_apart", "scene", "page")
+_CARRIED = (
+    *("ramp", "purpose", "scheme", "theme", "pairing", "rule", "word", "telling_apart", "scene"),
+    "page",
+)
 #: A key stands in other keys behind a space, so it has none itself.
 _KEY = re.compile(r"\S{1,200}\Z")
 #: The new keys of an axis and a mode, by their keys in the files.

@@ -92,7 +92,8 @@ class Token:
     ``values`` maps conditions to values in order; without a base value the token is absent
     where no condition holds. ``export_names`` are pairs of format and name, ``extensions``
     is JSON text, ``deprecated`` is None or a sentence (possibly empty), ``extends_from`` the
-    path of the group it was inherited from, ``role`` what a person says it is for; empty: guessed.
+    path of the group it was inherited from, ``role`` what a person says it is for and ``belongs_to``
+    the key of the token it belongs to; empty: guessed.
     """
 
     key: str
@@ -108,6 +109,7 @@ class Token:
     extensions: str = ""
     extends_from: str = ""
     role: str = ""
+    belongs_to: str = ""
 
     def value(self, condition: Condition = BASE) -> Value | None:
         """The value stored for exactly this condition, or None."""
@@ -201,6 +203,31 @@ class Pairing:
 
 
 @dataclass(frozen=True, slots=True)
+class Rule:
+    """What makes pairings by itself, of the tokens that are there and of those to come.
+
+    ``by_role`` is the id of a rule that goes by what tokens are for; where it is empty, ``foreground``
+    and ``background`` are patterns of paths, and ``use`` is what their pairings are used as.
+    ``required`` is a contrast ratio; 0 takes what the use asks for.
+    """
+
+    key: str
+    by_role: str = ""
+    foreground: str = ""
+    background: str = ""
+    use: Use = "text"
+    required: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Word:
+    """A word of the project's own, lower case and without accents, and what it means in a name."""
+
+    key: str
+    meaning: str
+
+
+@dataclass(frozen=True, slots=True)
 class TellingApart:
     """A set of tokens that must be told apart."""
 
@@ -250,6 +277,8 @@ class Document:
     schemes: tuple[Scheme, ...] = ()
     themes: tuple[SavedTheme, ...] = ()
     pairings: tuple[Pairing, ...] = ()
+    rules: tuple[Rule, ...] = ()
+    words: tuple[Word, ...] = ()
     telling_apart: tuple[TellingApart, ...] = ()
     scenes: tuple[Scene, ...] = ()
     pages: tuple[Page, ...] = ()

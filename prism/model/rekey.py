@@ -89,7 +89,8 @@ class Rekeying:
             (Condition(tuple(sorted(self._picks(condition.picks)))), value)
             for condition, value in token.values
         )
-        return replace(token, key=self._key(token.key), values=values)
+        owner = self._key(token.belongs_to) if token.belongs_to else ""
+        return replace(token, key=self._key(token.key), values=values, belongs_to=owner)
 
     def _ramp(self, ramp: Ramp) -> Ramp:
         return replace(

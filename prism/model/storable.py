@@ -65,7 +65,9 @@ def token_flaws(token: Token) -> str:
         for _, value in token.values
     ]
     own = (token.path, token.description, token.deprecated or "", token.extensions)
-    return "".join((*own, token.extends_from, token.role, *token.uses, *names, *values))
+    return "".join(
+        (*own, token.extends_from, token.role, token.belongs_to, *token.uses, *names, *values)
+    )
 
 
 def _strings(part: object) -> Iterator[str]:

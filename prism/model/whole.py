@@ -42,7 +42,7 @@ def flaws(document: Document, before: Document | None = None) -> list[Flaw]:
     all_flaws = list(_document(document))
     all_flaws += _axes(document)
     all_flaws += _tokens(document, known)
-    for check in (_ramps, _pairings, _scenes, _themes, _files):
+    for check in (_ramps, _pairings, _rules, _scenes, _themes, _files):
         all_flaws += check(document, known)
     all_flaws += _unique(document)
     return all_flaws
@@ -140,6 +140,10 @@ def _tokens(document: Document, known: _Known) -> Iterator[Flaw]:
         if token.type not in TYPES or token.tier not in TIERS:
             yield Flaw("token", token.key, f"The type or tier of {path} is not known.")
         yield from _values(token, known)
+    for token in document.tokens:
+        if token.belongs_to and token.belongs_to not in known.tokens:
+            sentence = f"What {shown_path(token.path)} belongs to is gone."
+            yield Flaw("token", token.key, sentence, (("token", token.belongs_to),))
     if not known.same_paths:
         yield from _paths(document)
 
@@ -213,6 +217,22 @@ def _pairings(document: Document, known: _Known) -> Iterator[Flaw]:
         yield from text_flaws("pairing", pairing.key, pairing)
 
 
+def _rules(document: Document, known: _Known) -> Iterator[Flaw]:
+    for rule in document.rules:
+        yield from key_flaws("rule", rule.key)
+        legal = rule.use in get_args(Use) and math.isfinite(rule.required)
+        whole = rule.by_role or (rule.foreground and rule.background)
+        if not legal or rule.required < 0 or not whole:
+            yield Flaw("rule", rule.key, "A rule lacks its patterns, use or ratio.")
+        for text in (rule.by_role, rule.foreground, rule.background):
+            yield from length_flaws("rule", rule.key, "pattern", text, MAX_PATH)
+        yield from text_flaws("rule", rule.key, rule)
+    for word in document.words:
+        yield from key_flaws("word", word.key)
+        yield from length_flaws("word", word.key, "meaning", word.meaning, MAX_ROLE)
+        yield from text_flaws("word", word.key, word)
+
+
 def _scenes(document: Document, known: _Known) -> Iterator[Flaw]:
     if known.same("scenes", document):
         return
@@ -266,7 +286,10 @@ def _unique(document: Document) -> Iterator[Flaw]:
         "token": (token.key for token in document.tokens),
         "group": (group.path for group in document.groups),
     }
-    plain = ("ramp", "purpose", "scheme", "theme", "pairing", "scene", "page", "source", "layer")
+    plain = (
+        *("ramp", "purpose", "scheme", "theme", "pairing", "rule", "word", "scene", "page"),
+        *("source", "layer"),
+    )
     for kind in plain:
         lists[kind] = (part.key for part in getattr(document, f"{kind}s"))
     lists["telling_apart"] = (part.key for part in document.telling_apart)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from prism.color import space
 from prism.color.contrast import ratio_of_luminances, relative_luminance
-from prism.model.document import Document, Pairing
+from prism.model.document import Pairing
 from prism.resolution.answer_tables import AnswerTables, Fixed, holds
 from prism.resolution.answers import Answer
 from prism.resolution.contrast import Reading, audit, measure
@@ -227,20 +227,23 @@ class ContrastTable:
 Failing = dict[str, list[Part]]
 
 
-def failing(tables: AnswerTables, known: tuple[Document, Failing] | None = None) -> Failing:
+def failing(
+    tables: AnswerTables,
+    pairings: Sequence[Pairing],
+    known: tuple[Sequence[Pairing], Failing] | None = None,
+) -> Failing:
     """The pairings that fall short in some theme, by key, with the parts of all themes where they do.
 
-    ``known`` is the document that this one was made from with its answer: what no change reached
-    is taken from there.
+    ``known`` are the pairings of the document that this one was made from with their answer: what no
+    change reached is taken from there.
     """
-    resolver = tables.resolver
-    document, reached = resolver.document, resolver.reached
+    reached = tables.resolver.reached
     failing: Failing = {}
-    open_pairings = list(document.pairings)
+    open_pairings = list(pairings)
     if known is not None and reached is not None:
-        same = {id(pairing) for pairing in known[0].pairings}
+        same = {id(pairing) for pairing in known[0]}
         open_pairings = []
-        for pairing in document.pairings:
+        for pairing in pairings:
             members = {pairing.foreground, *pairing.backgrounds, pairing.page}
             if id(pairing) not in same or members & reached:
                 open_pairings.append(pairing)
@@ -251,6 +254,4 @@ def failing(tables: AnswerTables, known: tuple[Document, Failing] | None = None)
         parts = survey.failing(key)
         if parts:
             failing[key] = parts
-    return {
-        pairing.key: failing[pairing.key] for pairing in document.pairings if pairing.key in failing
-    }
+    return {pairing.key: failing[pairing.key] for pairing in pairings if pairing.key in failing}

@@ -19,13 +19,10 @@ _BY_ITSELF = "a status by itself"
 _LEVELS = (("sunken", -1), ("modal", 4), ("floating", 3), ("raised", 2), ("card", 1))
 
 
-def guess(
-    document: Document,
-    resolver: Resolver,
-    own_words: Mapping[str, frozenset[str]] | None = None,
-) -> dict[str, Guess]:
+def guess(document: Document, resolver: Resolver) -> dict[str, Guess]:
     """A guess for every color and shadow that is no step of a palette, by token key."""
-    readings = named(document, resolver, own_words)
+    own = {word.key: frozenset((word.meaning,)) for word in document.words}
+    readings = named(document, resolver, own)
     guesses: dict[str, Guess] = {}
     page = _page_of(readings)
     writing = {r.token.key for r in readings if _is_writing(r)} | _beside_backgrounds(readings)
@@ -45,6 +42,10 @@ def guess(
         key = reading.token.key
         guesses[key] = _with_rest(reading, guesses[key], plain)
     guesses |= _alone(readings, guesses, writing)
+    for reading in readings:
+        key = reading.token.key
+        if owner := reading.token.belongs_to:
+            guesses[key] = replace(guesses[key], belongs_to=owner)
     return {reading.token.key: guesses[reading.token.key] for reading in readings}
 
 
@@ -132,7 +133,8 @@ def _ground(reading: Named, page: Named | None) -> Guess:
     if r.has("chart"):
         return Guess(Role("chart"), _NAME, "its name says chart")
     if r.has("overlay") and (r.translucent or not r.has("surface")):
-        return Guess(Role("overlay"), _NAME if r.translucent else _COLOR, "its name says overlay")
+        role = Role("overlay", state=r.state)
+        return Guess(role, _NAME if r.translucent else _COLOR, "its name says overlay")
     if r.has("focus") and (r.has("line", "ring") or not r.has("surface", "fill")):
         return Guess(Role("focus"), _NAME, "its name says focus")
     if r.has("other") and not r.has("line", "surface"):

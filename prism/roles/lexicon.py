@@ -37,6 +37,12 @@ def meanings() -> Mapping[str, frozenset[str]]:
     return {word: frozenset(names) for word, names in known.items()}
 
 
+@cache
+def names() -> tuple[str, ...]:
+    """The names of the meanings, in the order of the lexicon."""
+    return tuple(tomllib.loads(_FILE.read_text(encoding="utf-8")))
+
+
 def meanings_of(word: str, own: Mapping[str, frozenset[str]] | None = None) -> frozenset[str]:
     """What a word can mean; ``own`` are words that a project has added."""
     if own and word in own:

@@ -7,11 +7,15 @@ on a surface that is inverse or colored is one that says so.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from prism.model import document as model
 from prism.model.document import Document, Pairing, Token, Use, shown_path
 from prism.resolution.contrast import REQUIRED
+from prism.resolution.current import resolver_of
 from prism.roles.grounds import Guess
+from prism.roles.guess import guess
+from prism.roles.patterns import fitting
 from prism.roles.role import UNKNOWN, Role
 
 
@@ -26,7 +30,7 @@ class Placed:
 
 @dataclass(frozen=True, slots=True)
 class ByRule:
-    """A pairing and the id of the rule that made it."""
+    """A pairing and the key of the rule that made it."""
 
     pairing: Pairing
     rule: str
@@ -34,12 +38,13 @@ class ByRule:
 
 @dataclass(frozen=True, slots=True)
 class Rule:
-    """What stands on what: its id, its sentence, the use of its pairings and which they are."""
+    """What stands on what: its id, its sentence, the use of its pairings and which they are, each a
+    foreground and the stack it stands on, top first."""
 
     id: str
     sentence: str
     use: Use
-    pairs: Callable[[Placement], Iterator[tuple[Placed, Placed]]]
+    pairs: Callable[[Placement], Iterator[tuple[Placed, ...]]]
 
 
 class Placement:
@@ -160,6 +165,14 @@ def _charts(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
             yield series, placement.page
 
 
+def _overlays(placement: Placement) -> Iterator[tuple[Placed, ...]]:
+    """Texts on surfaces under the overlay of a state, as a row that is pointed at."""
+    for overlay in placement.of("overlay"):
+        if overlay.role.state:
+            for text, ground in placement.on_grounds(list(placement.of("text", "", "quiet"))):
+                yield text, overlay, ground
+
+
 def unjudged(document: Document, guesses: Mapping[str, Guess]) -> list[str]:
     """Paths of the colors that no rule judges, as what they are for is not known."""
     return [
@@ -187,31 +200,84 @@ RULES = (
     Rule("controls", "Lines of controls and strong lines on surfaces", "control", _controls),
     Rule("focus", "The focus on what it surrounds", "control", _focus),
     Rule("charts", "Series of charts on the page", "graphic", _charts),
+    Rule("overlays", "Texts on surfaces under the overlay of a state", "text", _overlays),
 )
+BY_ID = {rule.id: rule for rule in RULES}
 
 
-def pairings(document: Document, guesses: Mapping[str, Guess]) -> list[ByRule]:
-    """The pairings that the rules make, each once; those the document already has are left out, and
-    those beyond the first ``MOST``."""
+def pairings(
+    document: Document, guesses: Mapping[str, Guess], kept: Sequence[model.Rule] | None = None
+) -> list[ByRule]:
+    """The pairings that rules make, each once: those ``kept``, or all that go by roles. Those the
+    document already has are left out, and those beyond the first ``MOST``."""
     placement = Placement(document, guesses)
-    page = placement.page
-    seen = {(p.foreground, p.backgrounds[0]) for p in document.pairings if p.backgrounds}
+    page = placement.page.token.key if placement.page is not None else ""
+    seen = {(p.foreground, *p.backgrounds) for p in document.pairings}
+    seen |= {stack[:2] for stack in seen}
     made: list[ByRule] = []
-    for rule in RULES:
-        for above, below in rule.pairs(placement):
-            pair = (above.token.key, below.token.key)
+    for rule in [model.Rule(rule.id, rule.id) for rule in RULES] if kept is None else kept:
+        known = BY_ID.get(rule.by_role)
+        use = known.use if known is not None else rule.use
+        for stack in _stacks(document, placement, rule):
             if len(made) >= MOST:
                 return made
-            if pair in seen:
+            if stack in seen:
                 continue
-            seen.add(pair)
+            seen.add(stack)
+            above, *below = stack
             pairing = Pairing(
-                " ".join(pair),
-                foreground=above.token.key,
-                backgrounds=(below.token.key,),
-                use=rule.use,
-                required=REQUIRED[rule.use],
-                page=page.token.key if page is not None and page is not below else "",
+                " ".join(stack),
+                foreground=above,
+                backgrounds=tuple(below),
+                use=use,
+                required=rule.required or REQUIRED[use],
+                page=page if page not in below else "",
             )
-            made.append(ByRule(pairing, rule.id))
+            made.append(ByRule(pairing, rule.key))
     return made
+
+
+def _stacks(
+    document: Document, placement: Placement, rule: model.Rule
+) -> Iterator[tuple[str, ...]]:
+    """What a rule puts on what, as keys, top first; nothing for a rule of another version."""
+    if rule.by_role:
+        known = BY_ID.get(rule.by_role)
+        for stack in known.pairs(placement) if known is not None else ():
+            yield tuple(placed.token.key for placed in stack)
+        return
+    below = fitting(document, rule.background)
+    for above in fitting(document, rule.foreground):
+        yield from ((above, ground) for ground in below if ground != above)
+
+
+def sentence(rule: model.Rule) -> str:
+    """What a rule puts on what, in words."""
+    if rule.by_role:
+        known = BY_ID.get(rule.by_role)
+        return known.sentence if known is not None else f"“{rule.by_role}”, of another version"
+    return f"{rule.foreground} on {rule.background}"
+
+
+def kept(document: Document, guesses: Mapping[str, Guess] | None = None) -> list[ByRule]:
+    """The pairings that the rules of a document make."""
+    if not document.rules:
+        return []
+    if guesses is None and any(rule.by_role for rule in document.rules):
+        guesses = guess(document, resolver_of(document))
+    return pairings(document, guesses or {}, document.rules)
+
+
+def joined(document: Document, made: Sequence[ByRule]) -> Document:
+    """The document with these pairings behind its own, where their tokens are there."""
+    here = [
+        by_rule.pairing
+        for by_rule in made
+        if all(map(document.token, (by_rule.pairing.foreground, *by_rule.pairing.backgrounds)))
+    ]
+    return replace(document, pairings=(*document.pairings, *here)) if here else document
+
+
+def judged(document: Document) -> Document:
+    """The document with the pairings that its rules make behind its own."""
+    return joined(document, kept(document))

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from prism.analysis import Analysis
 from prism.changes.axes import lost_with_mode
 from prism.derive import modes
 from prism.derive.tuning import Row
 from prism.model.document import Axis, Document, Mode
 from prism.resolution.contrast import audit
-from prism.resolution.resolver import Resolver, Theme
-from prism.roles import rules
-from prism.roles.guess import guess
+from prism.resolution.current import resolver_of
+from prism.resolution.resolver import Theme
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,8 +60,9 @@ def rows(document: Document) -> list[AxisRow]:
 @dataclass(frozen=True, slots=True)
 class Proposal:
     """A proposed mode: each row with its color now and then, as hex, and how many pairings fall short
-    in the mode it is made from and in the new one, all rows taken. Where there are none, they are
-    those that rules make (``by_rule``). ``pairs`` is how many there are."""
+    in the mode it is made from and in the new one, all rows taken: those of the document and of its
+    rules, and where there are none those of all rules (``by_rule``). ``pairs`` is how many there are.
+    """
 
     rows: tuple[tuple[Row, str, str], ...]
     short_now: int
@@ -71,16 +72,18 @@ class Proposal:
 
 
 def proposal(
-    resolver: Resolver, theme: Theme, axis: str, source: str, scheme: str = ""
+    analysis: Analysis, theme: Theme, axis: str, source: str, scheme: str = ""
 ) -> Proposal:
     """A mode of a color ``scheme`` made of ``source``, seen with the other modes of ``theme``. Raises
     ``EditError``."""
-    document = resolver.document
+    document, resolver = analysis.document, analysis.resolver
     rows = modes.propose(document, axis, source, "proposed", scheme)
     made = modes.with_rows(document, axis, Mode("proposed", "proposed"), source, rows)
-    after = Resolver(made)
-    made_by = rules.pairings(document, guess(document, resolver)) if not document.pairings else ()
-    pairs = document.pairings or tuple(ruled.pairing for ruled in made_by)
+    after = resolver_of(made)
+    pairs = analysis.judged.pairings
+    by_rule = not pairs
+    if by_rule:
+        pairs = tuple(offer.pairing for offer in analysis.offered)
     picks = resolver.picks(theme)
     now, then = resolver.theme(picks | {axis: source}), after.theme(picks | {axis: "proposed"})
     return Proposal(
@@ -91,5 +94,5 @@ def proposal(
         sum(reading.fails for reading in audit(resolver, pairs, [now])),
         sum(reading.fails for reading in audit(after, pairs, [then])),
         len(pairs),
-        bool(made_by),
+        by_rule,
     )

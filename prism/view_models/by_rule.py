@@ -1,4 +1,4 @@
-"""What rules offer: the pairings that are not there yet, and what could not be judged."""
+"""Rules as Checks shows them: those that are kept, those on offer, and what could not be judged."""
 
 from __future__ import annotations
 
@@ -6,21 +6,58 @@ from collections import Counter
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
-from prism.roles.rules import RULES, unjudged
+from prism.model.document import Pairing, Rule
+from prism.resolution.contrast import REQUIRED
+from prism.roles.rules import BY_ID, RULES, sentence, unjudged
+
+
+@dataclass(frozen=True, slots=True)
+class KeptRule:
+    """A rule that is kept, in words, how many pairings it makes, and the ratio they must reach."""
+
+    rule: Rule
+    sentence: str
+    count: int
+    required: float
 
 
 @dataclass(frozen=True, slots=True)
 class Offer:
-    """How many pairings the rules would add, for each rule its sentence and how many it would, and
-    the paths of colors of which nobody knows what they are for."""
+    """How many pairings the rules that are not kept would add, for each its id, sentence and how many
+    it would, and the paths of colors of which nobody knows what they are for."""
 
     count: int
-    rules: tuple[tuple[str, int], ...]
+    rules: tuple[tuple[str, str, int], ...]
     unknown: tuple[str, ...]
 
 
 def offer(analysis: Analysis) -> Offer:
     """What the rules would add to a document."""
-    counted = Counter(by_rule.rule for by_rule in analysis.by_rule)
-    listed = tuple((rule.sentence, counted[rule.id]) for rule in RULES if counted[rule.id])
+    counted = Counter(by_rule.rule for by_rule in analysis.offered)
+    listed = tuple((rule.id, rule.sentence, counted[rule.id]) for rule in RULES if counted[rule.id])
     return Offer(counted.total(), listed, tuple(unjudged(analysis.document, analysis.roles)))
+
+
+def kept(analysis: Analysis) -> list[KeptRule]:
+    """The rules of a document, in order."""
+    counted = Counter(by_rule.rule for by_rule in analysis.by_rule)
+    return [
+        KeptRule(rule, sentence(rule), counted[rule.key], _required(rule))
+        for rule in analysis.document.rules
+    ]
+
+
+def _required(rule: Rule) -> float:
+    known = BY_ID.get(rule.by_role)
+    return rule.required or REQUIRED[known.use if known else rule.use]
+
+
+def names(analysis: Analysis) -> dict[str, str]:
+    """The sentence of the rule that made a pairing, by the pairing's key."""
+    sentences = {rule.key: sentence(rule) for rule in analysis.document.rules}
+    return {made.pairing.key: sentences[made.rule] for made in analysis.by_rule}
+
+
+def pairing(analysis: Analysis, key: str) -> Pairing | None:
+    """A pairing of the document or of its rules, or None."""
+    return analysis.judged.pairing(key) if key else None

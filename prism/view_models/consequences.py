@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from prism.analysis import Analysis
 from prism.compare.impact import Impact, impact
 from prism.model.document import Document, Pairing
-from prism.resolution.resolver import Resolver
+from prism.roles import rules
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,10 +20,10 @@ class Consequences:
     heals: tuple[tuple[Pairing, int], ...]
 
 
-def consequences(resolver: Resolver, after: Document) -> Consequences:
-    """The consequences of going from the resolver's document to ``after``."""
-    before = resolver.document
-    consequences = impact(before, after, known=resolver)
+def consequences(analysis: Analysis, after: Document) -> Consequences:
+    """The consequences of going from a document to ``after``, over the pairings of its rules too."""
+    resolver, before = analysis.judging, analysis.judged
+    consequences = impact(before, rules.joined(after, analysis.by_rule), known=resolver)
     return Consequences(
         tuple(_words(consequences, resolver.theme_count)),
         *(

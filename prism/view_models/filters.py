@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass
 
+from prism.analysis import Analysis
 from prism.errors import ExpressionError
 from prism.expressions.values import leaves, parse
 from prism.model.document import Document, Token, shown_path
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
-from prism.roles.guess import guess
+from prism.roles.role import KINDS
 
 #: What a state asks for, in the order it is offered.
 STATES = {
@@ -32,18 +33,19 @@ class Filter:
     type: str = ""
     tier: str = ""
     group: str = ""
+    role: str = ""
     state: str = ""
     changed: frozenset[str] = frozenset()
 
     @property
     def asks(self) -> bool:
         """Whether anything is asked for."""
-        return any((self.words, self.type, self.tier, self.group, self.state))
+        return any((self.words, self.type, self.tier, self.group, self.role, self.state))
 
 
-def choose(resolver: Resolver, asked: Filter, themes: Collection[Theme]) -> list[Token]:
+def choose(analysis: Analysis, asked: Filter, themes: Collection[Theme]) -> list[Token]:
     """The tokens that a filter lets through, in document order; ``themes`` are those shown."""
-    document = resolver.document
+    document, resolver = analysis.document, analysis.judging
     words = asked.words.lower().split()
     tokens = [
         token
@@ -52,6 +54,7 @@ def choose(resolver: Resolver, asked: Filter, themes: Collection[Theme]) -> list
         and asked.type in ("", token.type)
         and asked.tier in ("", token.tier)
         and (not asked.group or token.within(asked.group))
+        and (not asked.role or _kind(analysis, token) == asked.role)
     ]
     if asked.state == "literal":
         return [token for token in tokens if token.tier != "raw" and _literal(token)]
@@ -68,11 +71,23 @@ def choose(resolver: Resolver, asked: Filter, themes: Collection[Theme]) -> list
         used = _used(document)
         return [token for token in tokens if token.key not in used]
     if asked.state == "unsure":
-        guesses = guess(document, resolver)
+        guesses = analysis.roles
         return [t for t in tokens if t.key in guesses and not guesses[t.key].is_sure]
     if asked.state == "changed":
         return [token for token in tokens if token.key in asked.changed]
     return tokens
+
+
+def _kind(analysis: Analysis, token: Token) -> str:
+    """The kind of a token's role; empty where it has none."""
+    known = analysis.roles.get(token.key)
+    return known.role.kind if known is not None else ""
+
+
+def kinds(analysis: Analysis) -> list[str]:
+    """The kinds of roles that some token has."""
+    present = {known.role.kind for known in analysis.roles.values()}
+    return [kind for kind in KINDS if kind in present]
 
 
 def _literal(token: Token) -> bool:

@@ -7,6 +7,7 @@ from functools import lru_cache
 
 from coloraide.css.color_names import name2val_map
 
+from prism.analysis import Analysis
 from prism.color import space
 from prism.errors import PrismError
 from prism.expressions.values import references
@@ -58,6 +59,16 @@ def page(resolver: Resolver, token: Token) -> TokenPage:
     )
     name = css_names(document).get(token.key, "")
     return TokenPage(users, pairings, scenes, name, dict(token.export_names).get("css", ""))
+
+
+def owners(analysis: Analysis) -> list[Token]:
+    """The colors that others can belong to: those that something stands on."""
+    roles = analysis.roles
+    return [
+        token
+        for token in analysis.document.tokens
+        if token.key in roles and roles[token.key].role.is_ground
+    ]
 
 
 def landing_beside(resolver: Resolver, key: str, theme: Theme, limit: int = 12) -> list[Token]:

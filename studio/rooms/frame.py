@@ -53,6 +53,11 @@ class Frame(Generic[A]):
         return cls(request, project, room, page or f"{room}:room", loaded, address, theme, pinned)
 
     @property
+    def judging(self) -> Resolver:
+        """The resolver of the document with the pairings that its rules make."""
+        return self.analysis.judging
+
+    @property
     def person(self) -> User:
         """Who looks at the project."""
         return person(self.request)

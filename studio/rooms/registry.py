@@ -41,7 +41,12 @@ ROOMS = (
         "Palette",
         (("measures", "measures"), ("importing", "import"), ("ideas", "ideas")),
     ),
-    Room(2, "tokens", "Tokens", (("mapping", "map"), ("naming", "names"), ("axes", "axes"))),
+    Room(
+        2,
+        "tokens",
+        "Tokens",
+        (("mapping", "map"), ("naming", "names"), ("axes", "axes"), ("roles", "roles")),
+    ),
     Room(3, "stage", "Stage"),
     Room(4, "checks", "Checks"),
     Room(6, "exchange", "Exchange"),

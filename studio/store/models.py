@@ -148,6 +148,7 @@ class Token(Row):
     extensions = models.TextField(blank=True)
     extends_from = models.TextField(blank=True)
     role = models.CharField(max_length=60, blank=True)
+    belongs_to = models.CharField(max_length=200, blank=True)
 
     class Meta(Row.Meta):
         constraints = _unique("token_key")

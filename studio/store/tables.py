@@ -58,7 +58,7 @@ MAPPINGS = {
         models.Token,
         (
             "path", "type", "tier", "description", "private", "uses", "export_names",
-            "deprecated", "extensions", "extends_from", "role",
+            "deprecated", "extensions", "extends_from", "role", "belongs_to",
         ),
         frozenset({"uses", "export_names"}),
     ),

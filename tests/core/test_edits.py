@@ -41,7 +41,7 @@ from prism.edits.cells import (
 from prism.edits.imports import ImportColors, ImportDocument, TakeIdea, UsePictureColors
 from prism.edits.measures import AddMeasure, AddScale
 from prism.edits.naming import AddNames, StoreScheme
-from prism.edits.pairings import AddPairing, PairByPattern, PairByRule, RemovePairing
+from prism.edits.pairings import AddPairing, RemovePairing, RequireOfPairing
 from prism.edits.palette import (
     AddMissing,
     AddOverlays,
@@ -64,6 +64,14 @@ from prism.edits.palette import (
     SetColor,
 )
 from prism.edits.project import Batch, RenameProject
+from prism.edits.rules import (
+    AddWord,
+    PairByPattern,
+    PairByRule,
+    RemoveRule,
+    RemoveWord,
+    RequireByRule,
+)
 from prism.edits.tokens import (
     DeleteTokens,
     DescribeToken,
@@ -154,9 +162,14 @@ SAMPLES = (
     (StoreScheme("k", "Ours", (("area", "panel chip"),)), "Stored scheme Ours"),
     (AddNames("k", "levels", ("surface.0",)), "Added 1 token from scheme"),
     (AddPairing("k", "text.main", "ink.1"), "Added pairing text.main on ink.1"),
-    (PairByRule("k", ("focus",)), "Added"),
-    (PairByPattern("k", "text.*", "ink.1?"), "Added 12 pairings, text.* on ink.1?"),
+    (RequireOfPairing("k", "pairing", 7.0, "law"), "Set what"),
     (RemovePairing("pairing"), "Removed pairing"),
+    (PairByRule("k", ("focus",)), "Added the rule “The focus on what it surrounds”"),
+    (PairByPattern("k", "text.*", "ink.1?"), "Added the rule text.* on ink.1?"),
+    (RequireByRule("focus", 4.5), "Set what “The focus on what it surrounds” must reach to 4.5"),
+    (RemoveRule("focus"), "Removed the rule “The focus on what it surrounds”"),
+    (AddWord("Kachel", "surface"), "Said that “kachel” means surface"),
+    (RemoveWord("kachel"), "Removed the word “kachel”"),
     (ImportColors("k", (("tide", "#003366", "add"),)), "Imported 1 color"),
     (
         UsePictureColors("k", "pier.png", (("#123456", "color", "sea"),)),
@@ -180,6 +193,10 @@ def before(command):
     if isinstance(command, LinkLiterals):
         built = RenameToken("ink.1", "ink.1").apply(built)
         return SetValue("text.main", "#111111").apply(built)
+    if isinstance(command, RequireByRule | RemoveRule):
+        return PairByRule("k").apply(built)
+    if isinstance(command, RemoveWord):
+        return AddWord("Kachel", "surface").apply(built)
     return built
 
 
@@ -190,8 +207,8 @@ class CommandTests(SimpleTestCase):
     def test_each_is_written_read_again_and_repeated_with_the_same_result(self):
         for command, sentence in SAMPLES:
             built = before(command)
-            if isinstance(command, RemovePairing):
-                command = RemovePairing(built.pairings[0].key)
+            if isinstance(command, RemovePairing | RequireOfPairing):
+                command = dataclasses.replace(command, pairing=built.pairings[0].key)
             with self.subTest(command.id):
                 again = edits.read(edits.written(command))
                 if not isinstance(command, ImportDocument):  # its document is not written down

@@ -3,6 +3,7 @@
 from django.test import SimpleTestCase
 
 from demo import quillhaven
+from prism.analysis import Analysis
 from prism.derive import modes
 from prism.model.document import Mode
 from prism.palette.ramps import oklch
@@ -182,7 +183,7 @@ class ModeTests(SimpleTestCase):
                         )
 
     def test_a_proposal_says_how_it_reads(self):
-        found = axes.proposal(Resolver(self.built), (0,) * 6, "appearance", "light")
+        found = axes.proposal(Analysis(self.built), (0,) * 6, "appearance", "light")
         self.assertEqual((found.short_now, found.short_then), (9, 2))
         (then,) = [then for row, _, then in found.rows if row.token.key == "surface.modal"]
         self.assertEqual(then, resolved(self.built, "ink.9").hex)

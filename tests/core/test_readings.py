@@ -163,7 +163,7 @@ class FilterTests(SimpleTestCase):
 
     def paths(self, **asked):
         asked = filters.Filter(**asked)
-        return [one.path for one in filters.choose(self.resolver, asked, [(0, 0), (1, 0)])]
+        return [one.path for one in filters.choose(Analysis(self.built), asked, [(0, 0), (1, 0)])]
 
     def test_each_filter(self):
         self.assertEqual(self.paths(words="MAIN text"), ["text.main"])

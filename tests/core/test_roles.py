@@ -18,7 +18,7 @@ from prism.edits.cells import SetValue
 from prism.edits.tokens import DescribeToken, MarkTokens, RenameToken
 from prism.errors import PrismError
 from prism.formats import files
-from prism.model.document import Document, Token, shown_path
+from prism.model.document import Document, Token, Word, shown_path
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
@@ -41,8 +41,8 @@ def colors(**values):
 
 
 def guessed(document, **own_words):
-    own = {word: frozenset({meaning}) for word, meaning in own_words.items()}
-    known = guess(document, Resolver(document), own)
+    document = replace(document, words=tuple(Word(*pair) for pair in own_words.items()))
+    known = guess(document, Resolver(document))
     return {token.path: known[token.key] for token in document.tokens if token.key in known}
 
 

@@ -17,10 +17,12 @@ from prism.model.document import (
     Pairing,
     Purpose,
     Ramp,
+    Rule,
     SavedTheme,
     Scene,
     Scheme,
     TellingApart,
+    Word,
 )
 from prism.model.rekey import Rekeying
 from prism.model.schema import VERSION
@@ -34,7 +36,7 @@ def full():
         token("ink.2", "#222222", ({"look": "night"}, "#333333")),
         description="words", private=True, uses=("text",), export_names=(("css", "odd"),),
         deprecated="later", extensions='{"a": 1}', extends_from="ink",
-        role="text quiet",
+        role="text quiet", belongs_to="ink.1",
     )  # fmt: skip
     look = axis("look", "light", "night")
     night = replace(look.modes[1], description="late", color_scheme="dark", selectors=(".night",))
@@ -48,6 +50,8 @@ def full():
         schemes=(Scheme("s", "plain", (("area", ("text",)),)),),
         themes=(SavedTheme("t", "late", (("look", "night"),)),),
         pairings=(Pairing("q", "ink.2", ("ink.1",), "graphic", 3.5, "because", "waived", "ink.1"),),
+        rules=(Rule("u", "texts", "ink.*", "ink.1", "control", 3.5),),
+        words=(Word("kachel", "surface"),),
         telling_apart=(TellingApart("a", "inks", ("ink.1", "ink.2")),),
         scenes=(Scene("c", "Board", "<p></p>", (("page", "ink.1"),)),),
         pages=(Page("g", "Start", "# Hello"),),
@@ -59,7 +63,7 @@ class SchemaTests(SimpleTestCase):
         built = full()
         parts = [built.tokens[1], built.axes[0].modes[1], *built.groups, *built.ramps]
         parts += [*built.purposes, *built.schemes, *built.themes, *built.pairings]
-        parts += [*built.telling_apart, *built.scenes, *built.pages]
+        parts += [*built.rules, *built.words, *built.telling_apart, *built.scenes, *built.pages]
         for part in parts:
             for field in fields(part):
                 default = field.default if field.default is not MISSING else None

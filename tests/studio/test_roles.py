@@ -47,10 +47,83 @@ class RoleTests(RoomCase):
         self.client.post(
             self.url("mapping:bulk"),
             {
-                "command": "mark-tokens?text-is=role",
+                "command": "mark-tokens?role-is=as-role",
                 "pick": ["fig"],
-                "text": "line soft",
+                "as-role": "line soft",
                 "revision": 1,
             },
         )
         self.assertEqual(self.stored().token("fig").role, "line soft")
+
+    def test_the_sheet_has_a_column_of_roles_and_finds_by_them(self):
+        page = self.client.get(self.url("tokens:room"))
+        self.assertContains(page, '<a href="?cell=text.main%3A&amp;view=page" tabindex="-1"')
+        self.assertContains(page, 'title="unknown: its name says nothing">unknown')
+        found = self.client.get(self.url("tokens:room"), {"role": "text"})
+        self.assertContains(found, "1 tokens")
+        self.assertContains(found, 'id="cell-text.main:')
+
+    def test_what_a_token_belongs_to_is_said_and_taken_back(self):
+        data = {"token": "text.main", "path": "text.main", "role": "", "belongs_to": "page"}
+        self.client.post(self.url("tokens:describe"), data | {"revision": 1})
+        self.assertEqual(self.stored().token("text.main").belongs_to, "page")
+        self.assertContains(self.page("text.main"), 'value="page" class="mono" list="owners"')
+        for wrong in ("text.main", "gone"):
+            refused = self.client.post(
+                self.url("tokens:describe"), data | {"belongs_to": wrong, "revision": 2}
+            )
+            self.assertContains(refused, "is not a color that it could belong to", status_code=422)
+        self.client.post(self.url("tokens:describe"), data | {"belongs_to": "", "revision": 2})
+        self.assertEqual(self.stored().token("text.main").belongs_to, "")
+
+
+class QuestionTests(RoomCase):
+    def setUp(self):
+        super().setUp()
+        self.make(
+            document(
+                token("page", "#ffffff"), token("fig", "#123456"), token("plum", "#654321"), axes=()
+            )
+        )
+
+    def room(self, **query):
+        return self.client.get(self.url("roles:room"), query)
+
+    def answer(self, about, revision, **data):
+        data = {"about": about, "revision": revision} | data
+        return self.client.post(self.url("roles:answer"), data, follow=True)
+
+    def test_one_answer_after_the_other(self):
+        self.assertContains(self.room(), "2 of 3\n    colors not sure")
+        self.assertContains(self.room(), "<code>fig</code> for?")
+        self.assertContains(self.room(token="plum"), "<code>plum</code> for?")
+        second = self.answer("fig", 1, role="text quiet")
+        self.assertContains(second, "<code>plum</code> for?")
+        self.assertEqual(self.stored().token("fig").role, "text quiet")
+        done = self.answer("plum", 2, other="chart")
+        self.assertEqual(self.stored().token("plum").role, "chart")
+        self.assertContains(done, "all 3 roles are sure")
+
+    def test_a_wrong_answer_is_said_and_nothing_is_stored(self):
+        self.assertContains(
+            self.answer("fig", 1, role="fish"), "“fish” is not a role.", status_code=422
+        )
+        self.assertContains(self.answer("gone", 1, role="text"), "no longer there", status_code=422)
+        self.assertEqual(self.stored().token("fig").role, "")
+
+    def test_words_of_the_project(self):
+        def run(command, revision, **fields):
+            data = {"command": command, "revision": revision} | fields
+            return self.client.post(self.url("roles:command"), data, follow=True)
+
+        self.assertContains(run("add-word", 1, word="Fig", meaning="line"), "<code>fig</code>")
+        self.assertContains(self.room(), "1 of 3\n    color")
+        self.assertContains(
+            run("add-word", 2, word="two words", meaning="line"), "is not one word", status_code=422
+        )
+        run("remove-word", 2, word="fig")
+        self.assertEqual(self.stored().words, ())
+
+    def test_an_empty_project_has_no_question(self):
+        self.make(document(axes=()))
+        self.assertContains(self.room(), "There are no tokens yet.")

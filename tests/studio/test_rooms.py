@@ -186,34 +186,61 @@ class PairingTests(RoomCase):
         self.add()
         self.assertContains(self.add(revision=2), "already exists", status_code=422)
 
-    def test_many_pairings_by_a_pattern(self):
+    def run_command(self, command, **fields):
+        self.project.refresh_from_db()
+        data = {"command": command, "revision": self.project.revision} | fields
+        return self.client.post(self.url("checks:command"), data)
+
+    def test_a_pattern_is_kept_as_a_rule(self):
         self.assertRedirects(self.add(background="page*"), self.url("checks:room"))
-        pairs = [(p.foreground, p.backgrounds) for p in self.stored().pairings]
-        self.assertEqual(pairs, [("text.main", ("page.$root",)), ("text.main", ("page.low",))])
+        (rule,) = self.stored().rules
+        self.assertEqual((rule.foreground, rule.background), ("text.main", "page*"))
+        page = self.client.get(self.url("checks:room"))
+        self.assertContains(page, "contrast:\n    2 pairings")
+        self.assertContains(page, "text.main on page*")
         refused = self.add(background="gone.*", revision=2)
         self.assertContains(refused, "No color fits “gone.*”", status_code=422)
 
-    def test_rules_are_offered_and_taken_at_once(self):
+    def test_rules_are_offered_kept_and_removed(self):
         page = self.client.get(self.url("checks:room"))
         self.assertContains(page, "no pairing yet, so nothing is judged")
-        self.assertContains(page, "rules make\n    2 pairings:")
-        posted = self.client.post(self.url("checks:pair-by-rule"), {"revision": 1})
-        self.assertRedirects(posted, self.url("checks:room"))
-        pairs = [(p.foreground, p.backgrounds, p.required) for p in self.stored().pairings]
-        self.assertEqual(
-            pairs,
-            [("text.main", ("page.$root",), 4.5), ("text.main", ("page.low",), 4.5)],
-        )
-        self.assertNotContains(self.client.get(self.url("checks:room")), "pair-by-rule")
-        again = self.client.post(self.url("checks:pair-by-rule"), {"revision": 2}, follow=True)
-        self.assertContains(again, "The rules make no pairing that is not there.")
+        self.assertContains(page, "rules make\n    2 pairings, and those of colors to")
+        self.assertRedirects(self.run_command("pair-by-rule"), self.url("checks:room"))
+        self.assertEqual(self.stored().pairings, ())
+        page = self.client.get(self.url("checks:room"))
+        self.assertContains(page, "contrast:\n    2 pairings")
+        self.assertNotContains(page, "pair-by-rule")
+        again = self.run_command("pair-by-rule")
+        self.assertContains(again, "All of these rules are kept already.", status_code=422)
+        opened = self.client.get(self.url("checks:room"), {"rule": "texts"})
+        self.assertContains(opened, "2 pairings</span>")
+        self.run_command("require-by-rule", rule="texts", required="3")
+        page = self.client.get(self.url("checks:room"))
+        self.assertContains(page, "all have enough\n    contrast")
+        wrong = self.run_command("require-by-rule", rule="texts", required="99")
+        self.assertContains(wrong, "A contrast ratio lies between 1 and 21.", status_code=422)
+        self.run_command("remove-rule", rule="texts")
+        self.assertNotIn("texts", [rule.key for rule in self.stored().rules])
+
+    def test_one_pairing_of_a_rule_is_said_otherwise(self):
+        self.run_command("pair-by-rule")
+        key = "text.main page.low"
+        opened = self.client.get(self.url("checks:room"), {"pairing": key})
+        self.assertContains(opened, "by the rule: Texts on the page")
+        data = {"pairing": key, "required": "0", "reason": "a mark"}
+        stored = self.run_command("require-of-pairing", **data)
+        self.assertRedirects(stored, self.url("checks:room"))
+        (own,) = self.stored().pairings
+        self.assertEqual((own.required, own.reason), (0, "a mark"))
+        page = self.client.get(self.url("checks:room"))
+        self.assertContains(page, "exempt")
+        self.assertContains(page, "1 falls short in some theme")
 
     def test_a_pairing_is_removed(self):
         self.add()
         key = self.stored().pairings[0].key
-        self.client.post(
-            self.url("checks:remove-pairing"), {"pairing": key, "revision": self.project.revision}
-        )
+        self.assertContains(self.client.get(self.url("checks:room"), {"pairing": key}), "by hand")
+        self.run_command("remove-pairing", pairing=key)
         self.assertEqual(self.stored().pairings, ())
 
 

@@ -7,6 +7,8 @@ from studio.rooms.address import Address, text
 
 @dataclass(frozen=True)
 class ChecksAddress(Address):
-    """The words that pairings are found by."""
+    """The words that pairings are found by, and the key of the pairing or the rule that is open."""
 
     find: str = text(100)
+    pairing: str = text(600)
+    rule: str = text(200)

@@ -5,7 +5,8 @@ from __future__ import annotations
 from django import forms
 
 from prism.edits import Command
-from prism.edits.pairings import AddPairing, PairByPattern, PairByRule, RemovePairing
+from prism.edits.pairings import AddPairing
+from prism.edits.rules import PairByPattern
 from prism.resolution.contrast import REQUIRED
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
@@ -28,21 +29,3 @@ class PairingForm(CommandForm):
             kept = {name: fields[name] for name in ("foreground", "background", "use", "enhanced")}
             return PairByPattern(store.new_key(), **kept)
         return AddPairing(store.new_key(), **fields)
-
-
-class RemoveForm(CommandForm):
-    """A pairing to be taken out."""
-
-    pairing = forms.CharField(max_length=200)
-
-    def command(self) -> Command:
-        return RemovePairing(self.cleaned_data["pairing"])
-
-
-class ByRuleForm(CommandForm):
-    """The pairings that rules make, all at once."""
-
-    revision = forms.IntegerField(min_value=0, widget=forms.HiddenInput)
-
-    def command(self) -> Command:
-        return PairByRule(store.new_key())

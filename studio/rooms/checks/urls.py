@@ -6,6 +6,5 @@ app_name = "checks"
 urlpatterns = [
     path("", views.room, name="room"),
     path("pairings/add", views.add_pairing, name="add-pairing"),
-    path("pairings/by-rule", views.pair_by_rule, name="pair-by-rule"),
-    path("pairings/remove", views.remove_pairing, name="remove-pairing"),
+    path("command", views.command, name="command"),
 ]

@@ -4,19 +4,19 @@ from __future__ import annotations
 
 from itertools import groupby
 
-from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
+from prism import edits
 from prism.view_models import by_rule, matrix
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.checks.address import ChecksAddress
-from studio.rooms.checks.forms import ByRuleForm, PairingForm, RemoveForm
+from studio.rooms.checks.forms import PairingForm
 from studio.rooms.frame import Frame
 from studio.rooms.themes import theme_text
+from studio.store import projects as store
 from studio.store.projects import Project
 
 ChecksFrame = Frame[ChecksAddress]
@@ -33,10 +33,12 @@ def _enter(request: HttpRequest, project: Project) -> ChecksFrame:
     return Frame.enter(request, project, "checks", ChecksAddress.read(state_of(request)))
 
 
-def _room(frame: ChecksFrame, form: PairingForm | None = None, status: int = 200) -> HttpResponse:
-    table = matrix.columns(frame.resolver, frame.theme)
+def _room(
+    frame: ChecksFrame, form: PairingForm | None = None, status: int = 200, problem: str = ""
+) -> HttpResponse:
+    table = matrix.columns(frame.judging, frame.theme)
     failing = frame.analysis.failing
-    rows = matrix.rows(frame.resolver, table, failing, only=frame.address.find)
+    rows = matrix.rows(frame.judging, table, failing, only=frame.address.find)
     first = frame.document.axes[0] if frame.document.axes else None
     modes = frame.analysis.mode_names
     columns = [
@@ -47,6 +49,7 @@ def _room(frame: ChecksFrame, form: PairingForm | None = None, status: int = 200
         }
         for column in table
     ]
+    names, rules = by_rule.names(frame.analysis), by_rule.kept(frame.analysis)
     context = {
         "columns": columns,
         "groups": [
@@ -54,8 +57,19 @@ def _room(frame: ChecksFrame, form: PairingForm | None = None, status: int = 200
             for outer, members in groupby(table, key=lambda column: column.outer)
         ],
         "rows": [
-            {"row": row, "cells": list(zip(row.readings, columns, strict=True))} for row in rows
+            {
+                "row": row,
+                "rule": names.get(row.pairing.key, ""),
+                "cells": list(zip(row.readings, columns, strict=True)),
+            }
+            for row in rows
         ],
+        "pairings": frame.analysis.judged.pairings,
+        "rules": rules,
+        "open": by_rule.pairing(frame.analysis, frame.address.pairing),
+        "open_rule": names.get(frame.address.pairing, ""),
+        "rule": next((r for r in rules if r.rule.key == frame.address.rule), None),
+        "problem": problem,
         "failing": len(failing),
         "find": frame.address.find,
         "form": form or PairingForm(initial={"revision": frame.loaded.revision}),
@@ -82,25 +96,17 @@ def add_pairing(request: HttpRequest, project: Project) -> HttpResponse:
 
 @requires("edit")
 @require_POST
-def pair_by_rule(request: HttpRequest, project: Project) -> HttpResponse:
-    """Add the pairings that rules make."""
+def command(request: HttpRequest, project: Project) -> HttpResponse:
+    """Run a command on pairings and on the rules that make them."""
     frame = _enter(request, project)
 
     def refuse(problem: str, status: int) -> HttpResponse:
-        messages.error(request, problem)
-        return redirect(frame.here)
+        return _room(frame, status=status, problem=problem)
 
-    return writing.run(frame, ByRuleForm(request.POST), refuse)
+    def then(saved: store.Saved) -> str:
+        if by_rule.pairing(saved.loaded.analysis, frame.address.pairing) is None:
+            frame.address = frame.address.but(pairing="")
+        return frame.here
 
-
-@requires("edit")
-@require_POST
-def remove_pairing(request: HttpRequest, project: Project) -> HttpResponse:
-    """Take a pairing out."""
-    frame = _enter(request, project)
-
-    def refuse(problem: str, status: int) -> HttpResponse:
-        messages.error(request, problem)
-        return redirect(frame.here)
-
-    return writing.run(frame, RemoveForm(request.POST), refuse)
+    form = writing.NamedCommandForm(request.POST, edits.pairings, edits.rules)
+    return writing.run(frame, form, refuse, then)

@@ -115,7 +115,7 @@ def _about_ramp(frame: PaletteFrame, ramp: Ramp | None, typed: Mapping[str, str]
     about: dict[str, Any] = {
         **choices,
         "plot": plot.plot(frame.resolver, frame.theme, ramp),
-        "carried": palette.carried(frame.resolver, ramp.steps),
+        "carried": palette.carried(frame.judging, ramp.steps),
         "ramp_words": palette.recipe_words(ramp),
         "parameters": dict(ramp.parameters),
     }
@@ -252,7 +252,7 @@ def show_impact(request: HttpRequest, project: Project) -> HttpResponse:
             change = edits.palette.SetColor(get("token", ""), get("value", ""))
         after = change.apply(analysis.document)
         context = {
-            "found": consequences(analysis.resolver, after),
+            "found": consequences(analysis, after),
             "document": analysis.document,
             "project": project,
         }

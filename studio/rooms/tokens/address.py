@@ -22,6 +22,7 @@ class SheetAddress(Address):
     type: str = text(200)
     tier: str = text(200)
     group: str = text(200)
+    role: str = text(60)
     state: str = text(200)
     since: str = text(200)
     cell: str = text(500)

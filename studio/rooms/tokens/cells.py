@@ -13,6 +13,7 @@ from django.utils.safestring import mark_safe
 
 from prism.model.document import shown_path
 from prism.resolution.contrast import Reading
+from prism.roles.grounds import Guess
 from prism.view_models import sheet
 
 _KEPT = 2000
@@ -42,14 +43,24 @@ class _Row:
     description: str
     deprecated: bool
     opened: str | None
+    role: str
+    role_looks: str
+    role_why: str
+    details: str
     cells: tuple[_Cell, ...]
 
 
-def markup(line: sheet.Line, names: Mapping[str, str], base: str, opened: str = "") -> str:
+def markup(
+    line: sheet.Line,
+    names: Mapping[str, str],
+    base: str,
+    opened: str = "",
+    role: Guess | None = None,
+) -> str:
     """The markup of a row of the sheet.
 
     ``names`` are those of the modes by key, ``base`` is what a cell's address begins with,
-    ``opened`` the address of the cell that is open, in whatever row.
+    ``opened`` the address of the cell that is open, in whatever row, ``role`` what the token is for.
     """
     token = line.token
     path = shown_path(token.path)
@@ -63,6 +74,10 @@ def markup(line: sheet.Line, names: Mapping[str, str], base: str, opened: str = 
             token.description,
             token.deprecated is not None,
             opened if opened.partition(":")[0] == token.key else None,
+            str(role.role) if role else "",
+            "said" if token.role else "sure" if role and role.is_sure else "unsure",
+            role.why if role else "",
+            f"{base}cell={quote(token.key)}%3A&view=page",
             tuple(_cell(token.key, cell, names, base) for cell in line.cells),
         )
     )

@@ -59,9 +59,12 @@ def editor(
         "is_reference": token.type == "color",
     }
     if frame.address.view == "page":
-        shown["page"] = tokens.page(resolver, token)
+        shown["page"] = tokens.page(frame.judging, token)
         shown["role"] = frame.analysis.roles.get(token.key)
         shown["roles"] = role.every()
+        known = shown["role"]
+        shown["owner"] = frame.document.token(known.belongs_to) if known else None
+        shown["owners"] = tokens.owners(frame.analysis)
         shown["history"] = store.history(frame.project, token.key)
     return shown
 

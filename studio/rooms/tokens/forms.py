@@ -86,6 +86,7 @@ class DescribeForm(CommandForm):
     is_deprecated = forms.BooleanField(required=False)
     deprecated = forms.CharField(max_length=1000, required=False)
     role = forms.CharField(max_length=60, required=False)
+    belongs_to = forms.CharField(max_length=600, required=False)
 
     def command(self) -> Command:
         values = self.cleaned_data
@@ -98,4 +99,5 @@ class DescribeForm(CommandForm):
             private=values["private"],
             deprecated=values["deprecated"] if values["is_deprecated"] else None,
             role=values["role"] if "role" in self.data else None,
+            belongs_to=values["belongs_to"] if "belongs_to" in self.data else None,
         )

@@ -15,6 +15,7 @@ from prism.errors import PrismError
 from prism.expressions import typed_input
 from prism.model.document import TIERS, Axis, Token, shown_path
 from prism.model.names import condition_words
+from prism.roles import role
 from prism.view_models import completion, filters, sheet, tokens
 from prism.view_models.consequences import consequences
 from studio.accounts.permissions import requires
@@ -51,7 +52,13 @@ def _filter(frame: SheetFrame) -> filters.Filter:
         revision = whole(address.since, max(frame.loaded.revision - 20, 0))
         changed = frozenset(store.changed_since(frame.project, revision))
     return filters.Filter(
-        address.find, address.type, address.tier, address.group, address.state, changed
+        address.find,
+        address.type,
+        address.tier,
+        address.group,
+        address.role,
+        address.state,
+        changed,
     )
 
 
@@ -60,7 +67,7 @@ def _chosen(frame: SheetFrame, axis: Axis | None) -> Sequence[Token]:
     if not asked.asks:
         return frame.document.tokens
     themes = [theme for _, theme in sheet.columns(frame.resolver, axis, frame.theme)]
-    return filters.choose(frame.resolver, asked, themes)
+    return filters.choose(frame.analysis, asked, themes)
 
 
 def show_sheet(
@@ -76,7 +83,7 @@ def show_sheet(
     address = frame.address
     always = {address.open_token, frame.request.headers.get("X-Focus") or ""}
     blocks = sheet.blocks(
-        frame.resolver, axis, frame.theme, chosen, folded=address.folded_groups, always=always
+        frame.judging, axis, frame.theme, chosen, folded=address.folded_groups, always=always
     )
     context = {
         "source": _source(frame),
@@ -90,6 +97,8 @@ def show_sheet(
         "types": frame.analysis.types,
         "tiers": TIERS,
         "groups": frame.analysis.groups,
+        "kinds": filters.kinds(frame.analysis),
+        "roles": role.every(),
         "axis_names": frame.analysis.axis_names,
         "ramps": frame.document.ramps,
         "current_mode": _current_mode(frame, axis),
@@ -116,7 +125,7 @@ def _source(frame: SheetFrame) -> str:
 
 def _blocks(frame: SheetFrame, axis: Axis | None, blocks: Sequence[sheet.Block]) -> list[str]:
     """The markup of blocks of rows."""
-    columns = 1 + (len(axis.modes) if axis else 1)
+    columns = 2 + (len(axis.modes) if axis else 1)
     source = _source(frame)
     markup = []
     tier = ""
@@ -148,7 +157,7 @@ def rows(request: HttpRequest, project: Project) -> HttpResponse:
     start = next((i for i, token in enumerate(ordered) if token.key == first), len(ordered))
     count = min(whole(request.GET.get("count", ""), sheet.LATER), sheet.LATER)
     wanted = ordered[start : start + count]
-    lines = _rows(frame, axis, sheet.lines(frame.resolver, axis, frame.theme, wanted))
+    lines = _rows(frame, axis, sheet.lines(frame.judging, axis, frame.theme, wanted))
     return render(request, "tokens/rows.html", {"lines": lines})
 
 
@@ -156,7 +165,11 @@ def _rows(frame: SheetFrame, axis: Axis | None, lines: Sequence[sheet.Line]) -> 
     rest = frame.query(cell=None, view=None)
     base = f"{rest}&" if rest else "?"
     names = mode_names_of(frame.analysis, axis)
-    return [cells.markup(line, names, base, frame.address.cell) for line in lines]
+    roles = frame.analysis.roles
+    return [
+        cells.markup(line, names, base, frame.address.cell, roles.get(line.token.key))
+        for line in lines
+    ]
 
 
 @requires("edit")
@@ -230,7 +243,7 @@ def show_impact(request: HttpRequest, project: Project) -> HttpResponse:
         condition = form.target(frame.document)
         key = form.cleaned_data["token"]
         context["result"] = tokens.result(after, key, condition, frame.theme)
-        context["found"] = consequences(frame.resolver, after)
+        context["found"] = consequences(frame.analysis, after)
     except PrismError as error:
         context["problem"] = str(error)
     return render(request, "palette/impact.html", context)

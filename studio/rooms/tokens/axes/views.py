@@ -71,7 +71,7 @@ def _proposal(
     if owner is None or all(mode.key != asked["source"] for mode in owner.modes):
         return _room(frame, "That mode is no longer there.", 422)
     proposal = axes.proposal(
-        frame.resolver, frame.theme, asked["axis"], asked["source"], asked["scheme"]
+        frame.analysis, frame.theme, asked["axis"], asked["source"], asked["scheme"]
     )
     context = {
         "axis": owner,

@@ -55,6 +55,8 @@ class CellsForm(CommandForm):
         values |= {choice: text_of(self.data, choice) for choice in CHOICES if choice in self.data}
         if field := values.pop("text-is", "") or TEXT_IS.get(cls.id):
             values[field] = self.cleaned_data["text"]
+        if field := values.pop("role-is", ""):
+            values["role"] = text_of(self.data, field) if field in self.data else ""
         for field in list_fields(cls):
             values[field] = list(self.tokens)
         return edits.from_fields(cls.id, values | {"cells": self.cells})

@@ -1,0 +1,84 @@
+"""What tokens are for: those that are not sure as questions, and the project's own words."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.http import require_GET, require_POST
+
+from prism import edits
+from prism.roles import lexicon, role
+from prism.view_models import questions
+from studio.accounts.permissions import requires
+from studio.rooms import page, writing
+from studio.rooms.address import state_of
+from studio.rooms.frame import Frame
+from studio.rooms.tokens.roles.address import RolesAddress
+from studio.rooms.tokens.roles.forms import AnswerForm
+from studio.store import projects as store
+from studio.store.projects import Project
+
+RolesFrame = Frame[RolesAddress]
+
+
+def _enter(request: HttpRequest, project: Project) -> RolesFrame:
+    address = RolesAddress.read(state_of(request))
+    return Frame.enter(request, project, "tokens", address, "roles:room")
+
+
+@requires("view")
+@require_GET
+def room(request: HttpRequest, project: Project) -> HttpResponse:
+    """The first question, and all that is not sure."""
+    return _room(_enter(request, project))
+
+
+def _room(frame: RolesFrame, problem: str = "", status: int = 200) -> HttpResponse:
+    unsure = questions.unsure(frame.analysis)
+    context = {
+        "unsure": [
+            {
+                "token": token,
+                "guess": known,
+                "hex": frame.resolver.resolve(token.key, frame.theme).hex,
+            }
+            for token, known in unsure
+        ],
+        "question": questions.question(frame.analysis, frame.theme, unsure, frame.address.token),
+        "roles": role.every(),
+        "counts": questions.counts(frame.analysis),
+        "words": frame.document.words,
+        "meanings": lexicon.names(),
+        "problem": problem,
+    }
+    return page.show(frame, "roles/room.html", context, status)
+
+
+def _refuse(frame: RolesFrame) -> writing.Refuse:
+    def refuse(problem: str, status: int) -> HttpResponse:
+        return _room(frame, problem, status)
+
+    return refuse
+
+
+@requires("edit")
+@require_POST
+def answer(request: HttpRequest, project: Project) -> HttpResponse:
+    """Store what a token is for, and ask about the next."""
+    frame = _enter(request, project)
+    form = AnswerForm(request.POST)
+
+    def then(saved: store.Saved) -> str:
+        asked = form.cleaned_data["about"]
+        next_key = questions.after(frame.analysis, saved.loaded.analysis, asked)
+        frame.address = frame.address.but(token=next_key)
+        return frame.here
+
+    return writing.run(frame, form, _refuse(frame), then)
+
+
+@requires("edit")
+@require_POST
+def command(request: HttpRequest, project: Project) -> HttpResponse:
+    """Add or remove a word of the project's own."""
+    frame = _enter(request, project)
+    return writing.run(frame, writing.NamedCommandForm(request.POST, edits.rules), _refuse(frame))
