@@ -7,11 +7,14 @@ from playwright.sync_api import expect
 from prism.model.document import Document
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
+from prism.view_models import questions
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.browser import axe
 from tests.browser.base import StudioTestCase
 
+#: 150 ms away.
+SLOW = {"offline": False, "latency": 150, "downloadThroughput": -1, "uploadThroughput": -1}
 SHEET = Path(__file__).parents[2] / "node_modules" / "simpledotcss" / "simple.css"
 
 
@@ -26,7 +29,59 @@ class ForeignTests(StudioTestCase):
         expect(self.page.get_by_text("16 tokens imported")).to_be_visible()
 
     def document(self):
-        return store.load(Project.objects.get(pk=self.project.pk)).document
+        return self.analysis().document
+
+    def analysis(self):
+        return store.load(Project.objects.get(pk=self.project.pk)).analysis
+
+    def test_one_key_answers_what_is_not_sure(self):
+        unsure = [one.path for one, _ in questions.unsure(self.analysis())]
+        self.assertEqual(unsure, ["bg", "accent", "accent-hover", "disabled"])
+        self.go(f"/p/{self.project.code}/tokens/")
+        self.page.click("#tab-roles")
+        expect(self.page.get_by_text("4 of 12 colors not sure")).to_be_visible()
+        expect(self.page.locator("#answer-y")).to_be_focused()
+        self.assertEqual(axe.violations(self.page), [])
+        for key, then in (("y", "accent"), ("a", "accent-hover"), ("n", "disabled"), ("o", "")):
+            self.page.keyboard.press(key)
+            if then:
+                expect(self.page.locator("#asked code")).to_have_text(then)
+        expect(self.page.get_by_text("1 of 12 colors not sure")).to_be_visible()
+        expect(self.page.locator("#answer-y")).to_be_focused()
+        self.page.select_option("#other-role", "fill accent")
+        self.page.click("#answer-other")
+        expect(self.page.get_by_text("all 12 roles are sure")).to_be_visible()
+        said = {one.path: one.role for one in self.document().tokens if one.role}
+        self.assertEqual(
+            said,
+            {
+                "bg": "page", "accent": "fill action", "disabled": "other",
+                "accent-hover": "fill accent",
+            },
+        )  # fmt: skip
+        self.page.fill("#new-word", "Kachel")
+        self.page.select_option("#new-meaning", "surface")
+        self.page.click("#add-word-button")
+        expect(self.page.locator("#words code")).to_have_text("kachel")
+        self.assertEqual(axe.violations(self.page), [])
+        self.page.click("#tab-sheet")
+        expect(self.page.locator("td.role .said")).to_have_count(4)
+        self.assertEqual(axe.violations(self.page), [])
+
+    def test_a_key_pressed_twice_on_a_slow_line_answers_once(self):
+        self.go(f"/p/{self.project.code}/tokens/roles/")
+        expect(self.page.locator("#answer-y")).to_be_focused()
+        slow = self.context.new_cdp_session(self.page)
+        slow.send("Network.enable")
+        slow.send("Network.emulateNetworkConditions", SLOW)
+        self.page.keyboard.press("y")
+        self.page.keyboard.press("t")
+        expect(self.page.get_by_text("3 of 12 colors not sure")).to_be_visible()
+        expect(self.page.locator("#asked code")).to_have_text("accent")
+        self.page.keyboard.press("y")
+        expect(self.page.get_by_text("2 of 12 colors not sure")).to_be_visible()
+        said = {one.path: one.role for one in self.document().tokens if one.role}
+        self.assertEqual(said, {"bg": "page", "accent": "fill accent"})
 
     def test_rules_a_proposed_mode_and_the_scene_agree(self):
         self.page.click("a:has-text('Checks')")
@@ -50,12 +105,26 @@ class ForeignTests(StudioTestCase):
         night = self.page.locator("#matrix tbody tr td:nth-of-type(4) .ratio")
         expect(night).to_have_count(6)
 
-        document = self.document()
+        document = self.analysis().judged
+        self.assertEqual((len(document.pairings), self.document().pairings), (6, ()))
         resolver = Resolver(document)
         mode = next(m.key for m in document.axes[0].modes if m.name == "night")
         readings = audit(resolver, document.pairings, [resolver.theme({axis.key: mode})])
         self.assertEqual(night.all_inner_texts(), [reading.shown for reading in readings])
         self.assertTrue(all(reading.passes for reading in readings))
+
+        self.page.locator("#matrix td.need a").first.click()
+        expect(self.page.get_by_text("by the rule: Texts on the page")).to_be_visible()
+        self.page.fill("#required", "7")
+        self.page.fill("#reason", "read at dusk")
+        self.page.click("#require button")
+        expect(self.page.locator("#matrix td.need").first).to_contain_text("7 for text on bg")
+        self.page.click("#rule-labels")
+        self.page.fill("#required", "6")
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_text("6 pairings, 1 falls short in some theme")).to_be_visible()
+        self.assertEqual(len(self.analysis().failing), 1)
+        self.assertEqual(axe.violations(self.page), [])
 
         self.page.click("a:has-text('Stage')")
         expect(self.page.get_by_text("8 slots without a token")).to_be_visible()

@@ -44,8 +44,8 @@ class _Row:
     deprecated: bool
     opened: str | None
     role: str
-    role_looks: str
-    role_why: str
+    looks: str
+    why: str
     details: str
     cells: tuple[_Cell, ...]
 
