@@ -160,6 +160,9 @@ def roles() -> list[str]:
     after = Analysis(changed, before)
     assert after.resolver
     again, _ = timed(lambda: after.roles)
+    colored = Analysis(SetValue(built.tokens[9].key, "#654321").apply(built), before)
+    assert colored.resolver
+    follows, _ = timed(lambda: colored.roles)
     small = documents.rooms(2_000)
     start = resolver_of(small)
     guesses = guess(small, start)
@@ -172,6 +175,7 @@ def roles() -> list[str]:
         f"| roles of 10,000 colors | {seconds * 1000:.0f} ms, at most 500 |",
         f"| rules over them | {by_rule * 1000:.0f} ms, at most 500 |",
         f"| roles after an edit in another mode | {again * 1000:.0f} ms, at most 10 |",
+        f"| roles after an edit of a color | {follows * 1000:.0f} ms, at most 10 |",
         f"| a dark mode for 2,000 colors | {proposed:.2f} s, at most 1; {len(made.pairs):,} pairings, "
         f"{len(made.after)} fall short |",
     ]

@@ -16,7 +16,6 @@ from prism.checks.check import Finding
 from prism.compare.rows import RowTables, rows_of
 from prism.formats import css
 from prism.model import names
-from prism.model import slots as slots_by_name
 from prism.model.document import TYPES, Document, Token
 from prism.palette import coverage
 from prism.resolution import contrast_table
@@ -24,10 +23,10 @@ from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.contrast_table import Part
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
-from prism.roles import rules
-from prism.roles.by_slot import by_slot
+from prism.roles import guess, rules
+from prism.roles.by_slot import bound, by_slot
 from prism.roles.grounds import Guess
-from prism.roles.guess import guess
+from prism.roles.guess import Guesses
 from prism.roles.rules import ByRule
 
 T = TypeVar("T")
@@ -153,41 +152,52 @@ class Analysis:
         return list(dict.fromkeys(token.top for token in self.document.tokens))
 
     @computed
-    def guessed(self) -> dict[str, str]:
-        """The token key that each slot of the scenes takes by its name."""
-        known = self._previous("guessed")
-        if known is not None and self._before is not None:
-            was, now = self._before.document.tokens, self.document.tokens
-            if len(was) == len(now) and all(map(_same_name, was, now)):
-                same: dict[str, str] = known
-                return same
-        return slots_by_name.guess(self.document)
-
-    @computed
     def roles(self) -> dict[str, Guess]:
         """What each color is for, by token key; names, and the colors of the theme one starts with,
         decide it."""
-        known, resolver = self._previous("roles"), self._previous("resolver")
-        if known is not None and resolver is not None and self._same_colors(resolver):
-            same: dict[str, Guess] = known
-            return same
-        return guess(self.document, self.resolver)
+        return self.guesses.all
 
-    def _same_colors(self, before: Resolver) -> bool:
-        """Whether names are those of the document before, and colors in the theme one starts with."""
+    @computed
+    def guesses(self) -> Guesses:
+        """The roles with what they were made from; after an edit, of what it reaches alone."""
+        known: Guesses | None = self._previous("guesses")
+        resolver: Resolver | None = self._previous("resolver")
+        if known is None or resolver is None:
+            return guess.guesses(self.document, self.resolver)
+        changed = self._recolored(resolver)
+        if changed is None:
+            return guess.guesses(self.document, self.resolver)
+        if not changed & known.all.keys():
+            return known
+        return guess.following(self.document, self.resolver, known, changed)
+
+    def _recolored(self, before: Resolver) -> set[str] | None:
+        """The tokens with another color than before in the theme one starts with; None where names
+        differ too, or what other tokens refer to and is no step of a ramp."""
         was, now = before.document, self.document
         told = ("axes", "ramps", "gamut", "words")
         if any(getattr(was, name) != getattr(now, name) for name in told):
-            return False
-        pairs = list(zip(was.tokens, now.tokens, strict=False))
-        if len(was.tokens) != len(now.tokens) or not all(_same_name(*pair) for pair in pairs):
-            return False
-        changed = [other.key for first, other in pairs if first is not other]
+            return None
+        if len(was.tokens) != len(now.tokens):
+            return None
+        pairs = [
+            (first, other)
+            for first, other in zip(was.tokens, now.tokens, strict=True)
+            if first is not other
+        ]
+        if not all(_same_name(*pair) for pair in pairs):
+            return None
         theme, resolver = before.default_theme, self.resolver
-        return all(
-            before.resolve(key, theme).value == resolver.resolve(key, theme).value
+        changed = [other.key for _, other in pairs]
+        steps = {key for ramp in now.ramps for key in (*ramp.steps, ramp.base)}
+        for key in changed:
+            if not {*before.all_targets(key)} ^ {*resolver.all_targets(key)} <= steps:
+                return None
+        return {
+            key
             for key in resolver.graph.users(changed)
-        )
+            if before.resolve(key, theme).value != resolver.resolve(key, theme).value
+        }
 
     @computed
     def by_rule(self) -> list[ByRule]:
@@ -227,18 +237,17 @@ class Analysis:
 
     @computed
     def bindings(self) -> dict[str, Token]:
-        """The token of each slot of the shipped scene: the stored binding, else the guess by its name,
-        else by what the token is for."""
+        """The token of each slot of the shipped scene: the stored binding, else the guess."""
         stored = next((dict(scene.bindings) for scene in self.document.scenes), {})
-        return slots_by_name.bound(self.document, stored, self.by_name_or_role)
+        return bound(self.document, stored, self.guessed)
 
     @computed
-    def by_name_or_role(self) -> dict[str, str]:
-        """The token key of each slot: by its name, and where names do not even say the page, by what
-        the tokens are for."""
-        if {"page", "ink"} <= self.guessed.keys():
-            return self.guessed
-        return {**by_slot(self.document, self.roles), **self.guessed}
+    def guessed(self) -> dict[str, str]:
+        """The token key that each slot of the scenes takes by what tokens are for."""
+        known: dict[str, str] | None = self._previous("guessed")
+        if known is not None and self.roles is self._previous("roles"):
+            return known
+        return by_slot(self.document, self.roles)
 
     @computed
     def stage_sheet(self) -> str:

@@ -12,16 +12,16 @@ from prism.color.contrast import relative_luminance
 from prism.derive.mapping import is_rung, ladder_of
 from prism.expressions.typed_input import reference_to
 from prism.expressions.values import references
-from prism.model import lexicon
 from prism.model.document import Document, Pairing, Token
-from prism.model.lexicon import words_of
 from prism.model.values import Expression, Value
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
+from prism.roles.grounds import Guess
+from prism.roles.lexicon import words_of
+from prism.roles.role import Role
 
-_SURFACE = lexicon.SURFACE | lexicon.CARD | {"page", "raised", "sunken", "level"}
-#: Places among the levels; a surface of another name lies as high as a card.
-_PAGE, _CARD = 1, 2
+#: Place of the page among the levels; a surface of another name lies one above it, as a card does.
+_PAGE = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,17 +34,14 @@ class Levels:
     used: int
 
 
-def find(resolver: Resolver, theme: Theme) -> Levels | None:
+def find(resolver: Resolver, theme: Theme, guesses: Mapping[str, Guess]) -> Levels | None:
     """The surfaces that stand on one ladder, the one most of them stand on, on white or black, or
     between two shades of these. None where fewer than two do.
     """
     document = resolver.document
     standing: list[tuple[Token, Value]] = []
     for token in document.tokens:
-        words = words_of(token.path)
-        if token.tier != "semantic" or token.type != "color" or not words:
-            continue
-        if words[0] not in _SURFACE or "inverse" in words:
+        if token.tier != "semantic" or not _is_level(guesses.get(token.key)):
             continue
         won = resolver.winner(token.key, theme)
         answer = resolver.resolve(token.key, theme).color
@@ -65,7 +62,8 @@ def find(resolver: Resolver, theme: Theme) -> Levels | None:
     }
     if len(members) < 2:
         return None
-    return Levels({member.key: _rank(member) for member in members}, shades, min(members.values()))
+    ranks = {member.key: _rank(member, guesses[member.key].role) for member in members}
+    return Levels(ranks, shades, min(members.values()))
 
 
 def assign(
@@ -131,17 +129,21 @@ def _light(resolver: Resolver, theme: Theme, key: str) -> float:
     return float(relative_luminance(space.rgba(color)[:3])) if color else 0.0
 
 
-def _rank(token: Token) -> int:
-    """How high a surface lies by its name, or by its number counted from the page."""
-    words = words_of(token.path)
-    numbers = [int(word) for word in words if word.isdigit()]
+def _is_level(known: Guess | None) -> bool:
+    """Whether a token is the page or a plain surface on it."""
+    if known is None or known.role.state:
+        return False
+    return known.role.kind == "page" or (known.role.kind == "surface" and not known.role.detail)
+
+
+def _rank(token: Token, role: Role) -> int:
+    """How high a surface lies by what it is for, or by its number counted from the page."""
+    numbers = [int(word) for word in words_of(token.path) if word.isdigit()]
     if numbers:
         return _PAGE + numbers[0]
-    for some in (words[1:], words):
-        known = [place for place, names in enumerate(lexicon.LEVELS) if names & set(some)]
-        if known:
-            return max(known)
-    return _CARD
+    if role.kind == "page":
+        return _PAGE
+    return _PAGE + (role.level or 1)
 
 
 def _readable(

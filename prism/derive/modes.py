@@ -13,17 +13,15 @@ from prism.derive.mapping import along, is_rung, ladder_of, opposite
 from prism.derive.tuning import Row, Trial
 from prism.errors import EditError
 from prism.expressions.values import references
-from prism.model import lexicon
 from prism.model.document import Document, Mode, Token
-from prism.model.lexicon import words_of
 from prism.model.values import Condition, Expression, Value
 from prism.resolution.current import resolver_of
 from prism.roles import rules
+from prism.roles.grounds import Guess
+from prism.roles.guess import guess
 
-_UTILITY = (
-    lexicon.TEXT | lexicon.SURFACE | lexicon.LINE | lexicon.OVERLAY | lexicon.SHADOW
-    | lexicon.PAGE | lexicon.CARD
-)  # fmt: skip
+#: Kinds of roles whose colors are mirrored along their ladder; others carry meaning or brand.
+_UTILITY = ("page", "surface", "text", "line", "overlay", "shadow")
 
 
 def propose(document: Document, axis: str, source: str, key: str, scheme: str = "") -> list[Row]:
@@ -36,10 +34,13 @@ def propose(document: Document, axis: str, source: str, key: str, scheme: str = 
     owner = document.axis(axis)
     if owner is None or all(mode.key != source for mode in owner.modes):
         raise EditError("The mode to start from is no longer there.")
-    resolver = resolver_of(rules.judged(document))
+    resolver = resolver_of(document)
+    guesses = guess(document, resolver)
+    judged = rules.joined(document, rules.kept(document, guesses))
+    resolver = resolver_of(judged, resolver)
     theme = resolver.theme({axis: source})
     trial = Trial(resolver, axis, source, key)
-    elevation = levels.find(resolver, theme)
+    elevation = levels.find(resolver, theme, guesses)
     if elevation is None and (by_role := counterpart.rows(resolver, axis, source, key, scheme)):
         return by_role
     surfaces = elevation.ranks if elevation else {}
@@ -53,7 +54,7 @@ def propose(document: Document, axis: str, source: str, key: str, scheme: str = 
         if token.key in surfaces:
             rising.append((token, won[1]))
         elif not is_rung(document, token) and not _follows(document, won[1]):
-            turned = _mirrored(trial, won[1]) if _UTILITY & set(words_of(token.path)) else None
+            turned = _mirrored(trial, won[1]) if _is_utility(guesses.get(token.key)) else None
             if turned is not None:
                 ladder = ladder_of(document, won[1])
                 words = "each step as far from the other end"
@@ -67,7 +68,8 @@ def propose(document: Document, axis: str, source: str, key: str, scheme: str = 
     given = levels.assign(resolver, theme, elevation, mirrored) if elevation else {}
     for token, value in rising:
         trial.put(token, value, given[token.key], "level", "levels get lighter as they rise")
-    trial.tune(meant)
+    page = next((key for key, known in guesses.items() if known.role.kind == "page"), "")
+    trial.tune(meant, page)
     trial.fix(mirrored)
     order = {token.key: place for place, token in enumerate(document.tokens)}
     differing = [row for row in trial.rows.values() if row.proposed != row.now]
@@ -96,6 +98,13 @@ def with_rows(
         for at, value in ((condition, row.proposed), *row.others)
     ]
     return set_values(changed, settings)
+
+
+def _is_utility(known: Guess | None) -> bool:
+    """Whether a color is there for reading and standing on, and carries neither meaning nor brand."""
+    return known is not None and (
+        known.role.kind in _UTILITY or known.role.detail in ("field", "tint")
+    )
 
 
 def _mirrored(trial: Trial, value: Value) -> Value | None:

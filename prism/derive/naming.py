@@ -15,13 +15,12 @@ from prism.changes.references import check_path
 from prism.changes.structure import add_tokens
 from prism.errors import EditError
 from prism.expressions.typed_input import reference_to
-from prism.model import lexicon
 from prism.model.document import Document, Ramp, Scheme, Token
-from prism.model.lexicon import words_of
 from prism.model.storable import MAX_NAME
 from prism.model.values import BASE, Condition, Value
 from prism.palette import covering
 from prism.palette.building import NewKey
+from prism.roles.lexicon import meanings_of, words_of
 
 MOST_NAMES = 2000
 #: A word that stands for "no word here", so that a part can be left out of a name.
@@ -149,12 +148,12 @@ _NEUTRAL_STEPS = {
     "line": {"": 3, "strong": 6, "soft": 2, "focus": 6},
 }
 _STATES = {"rest": 0, "hover": 1, "pressed": 2, "selected": 1}
+#: Meanings of words that name an area, and those that ask for the main color.
 _AREAS = {
-    "text": lexicon.TEXT | lexicon.LABEL,
-    "line": lexicon.LINE | {"ring"},
-    "surface": lexicon.SURFACE | lexicon.FILL | {"page", "card", "menu"},
+    "text": frozenset(("text", "label", "icon")),
+    "line": frozenset(("line", "ring")),
 }
-_ACCENT = lexicon.ACTION | lexicon.LINK | lexicon.FOCUS | {"brand", "button", "selected"}
+_ACCENT = frozenset(("action", "button", "accent", "link", "focus", "selected"))
 
 
 Guess = Callable[[str], tuple[tuple[Condition, Value], ...]]
@@ -169,9 +168,9 @@ def _guesser(document: Document, new_key: NewKey) -> tuple[Document, Guess]:
 
     def guess(path: str) -> tuple[tuple[Condition, Value], ...]:
         words = words_of(path)
-        area = next((name for name, known in _AREAS.items() if known & set(words)), "surface")
-        numbers = re.findall(r"\d+", path)
-        ramp = main if _ACCENT & set(words) and "disabled" not in words else neutral
+        meanings = {meaning for word in words for meaning in meanings_of(word)}
+        area = next((name for name, known in _AREAS.items() if known & meanings), "surface")
+        ramp = main if _ACCENT & meanings and "disabled" not in words else neutral
         if ramp is main:
             step = {"text": 7, "line": 6, "surface": 7}[area]
             step += sum(_STATES.get(word, 0) for word in words)
@@ -181,7 +180,7 @@ def _guesser(document: Document, new_key: NewKey) -> tuple[Document, Guess]:
                 ramp, step = neutral, 0
         else:
             table = _NEUTRAL_STEPS[area]
-            known = [table[word] for word in (*words, *numbers) if word in table]
+            known = [table[word] for word in words if word in table]
             step = known[-1] if known else table[""]
         return _values(document, ramp, step, dark)
 

@@ -13,7 +13,6 @@ from prism.derive.levels import plain_ends
 from prism.derive.mapping import ladder_of
 from prism.expressions.typed_input import reference_to
 from prism.model.document import Document, Mode, Pairing, Token
-from prism.model.slots import is_page
 from prism.model.values import Condition, Value
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
@@ -64,13 +63,13 @@ class Trial:
         assert token is not None
         return reference_to(self.before.document, token)
 
-    def tune(self, tokens: Sequence[tuple[Token, Value]]) -> None:
+    def tune(self, tokens: Sequence[tuple[Token, Value]], page: str) -> None:
         """Settle colors that carry meaning or brand, given with their values: the step of their
         ladder that stands out from the background of the new mode as much as they do now, by CIE
         L*. Fills come before the labels that lie on them; a label takes what can be read on its
-        fill.
+        fill. ``page`` is the key of the token that the others stand on; empty without one.
         """
-        grounds = _grounds(self.before.document, [token for token, _ in tokens])
+        grounds = _grounds(self.before.document, [token for token, _ in tokens], page)
         waiting = {token.key for token, _ in tokens}
         fills = [known for known in tokens if grounds.get(known[0].key) not in waiting]
         labels = [known for known in tokens if grounds.get(known[0].key) in waiting]
@@ -168,20 +167,12 @@ def _falling_short(
     return [sum(fails[i * width : (i + 1) * width]) for i in range(len(steps))]
 
 
-def _grounds(document: Document, tokens: list[Token]) -> dict[str, str]:
+def _grounds(document: Document, tokens: list[Token], page: str) -> dict[str, str]:
     """The background each color is judged on: that of its first pairing, else the page."""
     grounds: dict[str, str] = {}
     for pairing in document.pairings:
         if len(pairing.backgrounds) == 1:
             grounds.setdefault(pairing.foreground, pairing.backgrounds[0])
-    page = next(
-        (
-            token.key
-            for token in document.tokens
-            if token.tier == "semantic" and is_page(token.path)
-        ),
-        "",
-    )
     return {
         token.key: grounds.get(token.key, page)
         for token in tokens

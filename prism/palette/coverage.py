@@ -9,71 +9,57 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from prism.expressions.typed_input import shown_path_or_root
-from prism.model import lexicon
-from prism.model import slots as bindings
 from prism.model.document import Document, Token
-from prism.model.lexicon import words_of
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
+from prism.roles.by_slot import is_quiet
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
+from prism.roles.lexicon import words_of
 
 
 @dataclass(frozen=True, slots=True)
 class Need:
-    """Something a scheme usually has. ``words`` are sets of which a token's path must meet each;
-    ``path`` is what it is called when it is made here."""
+    """Something a scheme usually has: the kind of role that meets it, with its detail or status, and
+    what it is called when it is made here."""
 
     id: str
     name: str
     why: str
-    words: tuple[frozenset[str], ...]
+    kind: str
+    other: str
     path: str
     make: str = "text"
     hue: float = -1.0
 
 
-def _need(
-    id: str, name: str, why: str, path: str, *words: frozenset[str] | str,
-    make: str = "text", hue: float = -1.0,
-) -> Need:  # fmt: skip
-    sets = tuple(frozenset(word.split()) if isinstance(word, str) else word for word in words)
-    return Need(id, name, why, sets, path, make, hue)
-
-
 #: What is looked for, in the order it is listed. Hues are OKLCH degrees, common practice.
 NEEDS = (
-    _need("page", "page background", "Everything stands on it.", "surface.page",
-          lexicon.SURFACE | lexicon.PAGE, lexicon.PAGE | {"main"}, make="page"),
-    _need("card", "card background", "Cards must stand out from the page.", "surface.card",
-          lexicon.SURFACE, lexicon.CARD | {"raised"}, make="card"),
-    _need("text", "text", "Words must be readable.", "text.main",
-          lexicon.TEXT, lexicon.MAIN, make="ink"),
-    _need("muted", "muted text", "For text that supports the main text.", "text.muted",
-          lexicon.TEXT, lexicon.QUIETER, make="muted"),
-    _need("line", "lines", "Lines separate parts.", "line.soft",
-          lexicon.LINE, make="line"),
-    _need("action", "action fill", "The main action must stand out.", "action.fill",
-          lexicon.ACTION | {"button"}, "fill main default base surface",
-          make="action"),
-    _need("focus", "focus", "Keyboard users must see where they are.", "focus.ring",
-          lexicon.FOCUS, make="focus"),
-    _need("success", "success", "Something went well.", "signal.success",
-          lexicon.SUCCESS, make="signal", hue=150),
-    _need("warning", "warning", "Something needs care.", "signal.warning",
-          lexicon.WARNING, make="signal", hue=80),
-    _need("error", "error", "Something went wrong.", "signal.error",
-          lexicon.ERROR, make="signal", hue=25),
-    _need("information", "information", "Something is worth knowing.", "signal.information",
-          lexicon.INFORMATION, make="signal", hue=240),
-    _need("veil", "veils", "For hover states and dialogs.", "veil.hover",
-          lexicon.OVERLAY, make="veil"),
+    Need("page", "page background", "Everything stands on it.",
+         "page", "", "surface.page", "page"),
+    Need("card", "card background", "Cards must stand out from the page.",
+         "surface", "", "surface.card", "card"),
+    Need("text", "text", "Words must be readable.", "text", "", "text.main", "ink"),
+    Need("muted", "muted text", "For text that supports the main text.",
+         "text", "quiet", "text.muted", "muted"),
+    Need("line", "lines", "Lines separate parts.", "line", "", "line.soft", "line"),
+    Need("action", "action fill", "The main action must stand out.",
+         "fill", "action", "action.fill", "action"),
+    Need("focus", "focus", "Keyboard users must see where they are.",
+         "focus", "", "focus.ring", "focus"),
+    Need("success", "success", "Something went well.",
+         "status", "success", "signal.success", "signal", 150),
+    Need("warning", "warning", "Something needs care.",
+         "status", "warning", "signal.warning", "signal", 80),
+    Need("error", "error", "Something went wrong.",
+         "status", "error", "signal.error", "signal", 25),
+    Need("information", "information", "Something is worth knowing.",
+         "status", "information", "signal.information", "signal", 240),
+    Need("veil", "veils", "For hover states and dialogs.", "overlay", "", "veil.hover", "veil"),
 )  # fmt: skip
 BY_ID: Mapping[str, Need] = {need.id: need for need in NEEDS}
-_FILL = frozenset(["fill", "action", "button"])
 #: Roles of fills that carry a label.
 _CARRYING = (("fill", "action"), ("fill", "accent"), ("status", "fill"))
-_LABEL = lexicon.TEXT | {"label", "on"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,15 +84,6 @@ class Coverage:
     gaps: tuple[Gap, ...]
 
 
-#: The role that meets a need where no name does by itself.
-_ROLES = {
-    "page": ("page", ""), "card": ("surface", ""), "text": ("text", ""), "muted": ("text", "quiet"),
-    "line": ("line", ""), "action": ("fill", "action"), "focus": ("focus", ""),
-    "success": ("status", "success"), "warning": ("status", "warning"),
-    "error": ("status", "error"), "information": ("status", "information"), "veil": ("overlay", ""),
-}  # fmt: skip
-
-
 def look(
     document: Document,
     resolver: Resolver | None = None,
@@ -119,7 +96,7 @@ def look(
     met: list[tuple[Need, Token]] = []
     gaps: list[Gap] = []
     for need in NEEDS:
-        token = meeting(document, need) or _by_role(document, need, guesses)
+        token = meeting(document, need, guesses)
         if token is None:
             gaps.append(Gap(need.id, need.name, need.why))
             continue
@@ -131,30 +108,22 @@ def look(
     return Coverage(tuple(met), tuple(gaps))
 
 
-def meeting(document: Document, need: Need) -> Token | None:
-    """The token that meets a need: semantic before component, short names before long."""
+def meeting(
+    document: Document, need: Need, guesses: Mapping[str, Guess] | None = None
+) -> Token | None:
+    """The token that meets a need by its role: plain before states, semantic before others, short
+    names before long."""
+    if guesses is None:
+        guesses = guess(document, resolver_of(document))
     fitting = [
-        (token.tier != "semantic", len(words), position, token)
-        for position, token in enumerate(document.tokens)
-        if token.type == "color"
-        and token.tier != "raw"
-        and bindings.meets(set(words := words_of(token.path)), need.words)
-    ]
-    return min(fitting, key=lambda match: match[:3])[3] if fitting else None
-
-
-def _by_role(document: Document, need: Need, guesses: Mapping[str, Guess]) -> Token | None:
-    """The first token whose role meets a need, plain states before others."""
-    kind, other = _ROLES[need.id]
-    fitting = [
-        (bool(role.state), position, token)
+        (bool(role.state), token.tier != "semantic", len(words_of(token.path)), position, token)
         for position, token in enumerate(document.tokens)
         if token.key in guesses
-        and (role := guesses[token.key].role).kind == kind
-        and (not other or other in (role.detail, role.status))
-        and (kind != "text" or other or not role.detail)
+        and (role := guesses[token.key].role).kind == need.kind
+        and (not need.other or need.other in (role.detail, role.status))
+        and (need.id != "text" or not role.detail)
     ]
-    return min(fitting, key=lambda match: match[:2])[2] if fitting else None
+    return min(fitting, key=lambda match: match[:4])[4] if fitting else None
 
 
 def _lacking(resolver: Resolver, token: Token) -> list[str]:
@@ -172,31 +141,23 @@ def _lacking(resolver: Resolver, token: Token) -> list[str]:
 def _bare_fills(
     document: Document, resolver: Resolver, guesses: Mapping[str, Guess]
 ) -> list[Token]:
-    """Semantic fills of actions that no pairing puts a label on, or where there are no pairings no
-    label belongs to, with a color in the default theme."""
-    if not document.pairings:
-        return _unlabelled(document, guesses)
-    under = {key for pairing in document.pairings for key in pairing.backgrounds}
-    fills = []
-    for token in document.tokens:
-        words = set(words_of(token.path))
-        if token.tier != "semantic" or token.type != "color" or not words & _FILL:
-            continue
-        if words & (_LABEL | {"line", "quiet", "disabled"}) or token.key in under:
-            continue
-        if resolver.resolve(token.key, resolver.default_theme).color is not None:
-            fills.append(token)
-    return fills
-
-
-def _unlabelled(document: Document, guesses: Mapping[str, Guess]) -> list[Token]:
-    """Fills of actions, brands and statuses that no label belongs to, nor to their plain state."""
+    """Fills of actions, brands and statuses, with a color in the default theme, that carry nothing:
+    semantic ones on which no pairing puts anything, or where there are no pairings all to which and
+    to whose plain state no label belongs. Quiet ones carry texts."""
     labelled = {known.belongs_to for known in guesses.values() if known.role.kind == "label"}
+    under = {key for pairing in document.pairings for key in pairing.backgrounds}
+
+    def is_bare(token: Token, rest: str) -> bool:
+        if under:
+            return token.tier == "semantic" and token.key not in under and not is_quiet(token)
+        return not {token.key, rest} & labelled
+
     return [
         token
         for token in document.tokens
         if (known := guesses.get(token.key)) is not None
         and (known.role.kind, known.role.detail) in _CARRYING
         and known.role.state != "disabled"
-        and not {token.key, known.belongs_to} & labelled
+        and is_bare(token, known.belongs_to)
+        and resolver.resolve(token.key, resolver.default_theme).color is not None
     ]

@@ -14,7 +14,6 @@ from prism.color import space
 from prism.color.contrast import ratio_of
 from prism.errors import EditError
 from prism.expressions.typed_input import reference_to, shown_path_or_root
-from prism.model import lexicon
 from prism.model.document import Document, Ramp, Token, Use
 from prism.model.values import BASE, Condition
 from prism.palette import building, purposes
@@ -23,6 +22,7 @@ from prism.palette.coverage import BY_ID, Need, meeting
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import pairing_for
 from prism.resolution.current import resolver_of
+from prism.roles.lexicon import words_for
 
 
 def fill(document: Document, gap: str, new_key: NewKey) -> Document:
@@ -275,7 +275,9 @@ def _dark_values(document: Document, key: str) -> list[tuple[Condition, str]]:
 
 
 def _is_dark(name: str, scheme: str) -> bool:
-    return scheme == "dark" or (not scheme and any(word in name.lower() for word in lexicon.DARK))
+    return scheme == "dark" or (
+        not scheme and any(word in name.lower() for word in words_for("dark"))
+    )
 
 
 def _mapped(

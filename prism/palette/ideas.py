@@ -12,11 +12,12 @@ from typing import Literal, Protocol, cast
 
 from prism.color import space
 from prism.errors import EditError
-from prism.model import slots as bindings
 from prism.model.document import Document, Ramp
 from prism.palette import building, purposes, recipes
 from prism.palette.building import NewKey
 from prism.resolution.current import resolver_of
+from prism.roles.by_slot import by_slot
+from prism.roles.guess import guess
 
 Role = Literal["neutral", "main", "second", "accent", "quiet"]
 #: What each color of an idea is there for, in order, and the purpose its ramp gets.
@@ -86,8 +87,8 @@ def plan(document: Document, idea: Idea) -> dict[str, str]:
     """For each role what its color does by default: the key of the ramp it stands in for, or
     ``new`` for a ramp beside those there are."""
     choices = dict.fromkeys(ROLES, NEW)
-    slots = bindings.guess(document)
     resolver = resolver_of(document)
+    slots = by_slot(document, guess(document, resolver))
     taken: set[str] = set()
     for role, names in _PLAYED_BY.items():
         for name in names:

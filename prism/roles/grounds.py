@@ -32,14 +32,17 @@ class Guess:
 class Grounds:
     """Fills, surfaces and tints by the words that say of what they are a part."""
 
-    def __init__(self, readings: Sequence[Named], guesses: Mapping[str, Guess]) -> None:
+    def __init__(self) -> None:
         self._by_stem: dict[frozenset[str], list[tuple[Named, Guess]]] = {}
         self._against: list[Named] = []
+
+    def add(self, readings: Sequence[Named], guesses: Mapping[str, Guess]) -> None:
+        """Take in those of some tokens that something can stand on."""
         for reading in readings:
             known = guesses.get(reading.token.key)
             if known is not None and (known.role.is_ground or known.role.kind == "status"):
                 self._by_stem.setdefault(reading.stem, []).append((reading, known))
-                if known.role.kind == "surface" and known.role.detail:
+                if known.role.is_against:
                     self._against.append(reading)
 
     def under(self, reading: Named) -> tuple[Named, Guess] | None:

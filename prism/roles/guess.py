@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
-from dataclasses import replace
+from collections.abc import Collection, Mapping, Sequence, Set
+from dataclasses import dataclass, replace
 
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver
@@ -19,34 +19,94 @@ _BY_ITSELF = "a status by itself"
 _LEVELS = (("sunken", -1), ("modal", 4), ("floating", 3), ("raised", 2), ("card", 1))
 
 
+@dataclass(frozen=True, slots=True)
+class Guesses:
+    """The guesses of a document by token key, and what they were made from: what names and colors say,
+    the tokens that are writing, and the key of the page; empty without one. ``by_stem`` are the keys of
+    tokens of the same words, ``against`` those of surfaces against the page."""
+
+    all: dict[str, Guess]
+    readings: Mapping[str, Named]
+    writing: frozenset[str]
+    page: str
+    by_stem: Mapping[frozenset[str], Sequence[str]]
+    against: Sequence[str]
+
+
 def guess(document: Document, resolver: Resolver) -> dict[str, Guess]:
     """A guess for every color and shadow that is no step of a palette, by token key."""
+    return guesses(document, resolver).all
+
+
+def guesses(document: Document, resolver: Resolver) -> Guesses:
+    """As ``guess``, with what was read for it."""
     own = {word.key: frozenset((word.meaning,)) for word in document.words}
-    readings = named(document, resolver, own)
-    guesses: dict[str, Guess] = {}
-    page = _page_of(readings)
-    writing = {r.token.key for r in readings if _is_writing(r)} | _beside_backgrounds(readings)
+    readings = {reading.token.key: reading for reading in named(document, resolver, own)}
+    every = list(readings.values())
+    page = _page_of(every)
+    writing = frozenset(r.token.key for r in every if _is_writing(r)) | _beside_backgrounds(every)
+    made = _guessed(every, writing, page, Grounds())
+    made |= _alone(every, made, made, _written(every, made, writing))
+    by_stem: dict[frozenset[str], list[str]] = {}
+    for reading in every:
+        by_stem.setdefault(reading.stem - {"on"}, []).append(reading.token.key)
+    against = [key for key, known in made.items() if known.role.is_against]
+    return Guesses(made, readings, writing, page.token.key if page else "", by_stem, against)
+
+
+def following(document: Document, resolver: Resolver, before: Guesses, keys: Set[str]) -> Guesses:
+    """The guesses of a document that differs from the one before in the values of the tokens ``keys``
+    alone: those of the same words are made again. All are, where a color decides for others too: that
+    of the page, of a surface against it, or one that lets through what it let not before."""
+    theme = resolver.default_theme
+    changed: dict[str, Named] = {}
+    for key in keys & before.readings.keys():
+        token, color = document.token(key), resolver.resolve(key, theme).color
+        assert token is not None
+        changed[key] = replace(before.readings[key], token=token, color=color)
+    readings = {**before.readings, **changed}
+    stems = {reading.stem - {"on"} for reading in changed.values()}
+    group = [readings[key] for stem in stems for key in before.by_stem[stem]]
+    grounds = Grounds()
+    grounds.add([readings[key] for key in before.against], before.all)
+    made = _guessed(group, before.writing, readings.get(before.page), grounds)
+    now = {**before.all, **made}
+    written = _written(group, made, before.writing)
+    if written != _written(group, before.all, before.writing) or any(
+        key == before.page
+        or reading.translucent != before.readings[key].translucent
+        or reading.token.belongs_to
+        or before.all[key].role.is_against
+        or now[key].role.is_against
+        for key, reading in changed.items()
+    ):
+        return guesses(document, resolver)
+    if any(known.why == _BY_ITSELF for known in made.values()):
+        now |= _alone(group, made, now, _written(list(readings.values()), now, before.writing))
+    return replace(before, all=now, readings=readings)
+
+
+def _guessed(
+    readings: Sequence[Named], writing: Collection[str], page: Named | None, grounds: Grounds
+) -> dict[str, Guess]:
+    """The guesses of some tokens: of grounds first, then of what stands on them, with the plain states
+    and the owners that belong to them. ``grounds`` are others that are known."""
+    made: dict[str, Guess] = {}
     for reading in readings:
         if reading.token.key not in writing:
-            guesses[reading.token.key] = _said(reading) or _ground(reading, page)
-    grounds = Grounds(readings, guesses)
+            made[reading.token.key] = _said(reading) or _ground(reading, page)
+    grounds.add(readings, made)
     for reading in readings:
         if reading.token.key in writing:
             known = _writing(reading, grounds, page)
             said = _said(reading)
-            guesses[reading.token.key] = (
-                replace(said, belongs_to=known.belongs_to) if said else known
-            )
-    plain = _plain_states(readings, guesses)
+            made[reading.token.key] = replace(said, belongs_to=known.belongs_to) if said else known
+    plain = _plain_states(readings, made)
     for reading in readings:
-        key = reading.token.key
-        guesses[key] = _with_rest(reading, guesses[key], plain)
-    guesses |= _alone(readings, guesses, writing)
-    for reading in readings:
-        key = reading.token.key
-        if owner := reading.token.belongs_to:
-            guesses[key] = replace(guesses[key], belongs_to=owner)
-    return {reading.token.key: guesses[reading.token.key] for reading in readings}
+        key, owner = reading.token.key, reading.token.belongs_to
+        known = _with_rest(reading, made[key], plain)
+        made[key] = replace(known, belongs_to=owner) if owner else known
+    return {reading.token.key: made[reading.token.key] for reading in readings}
 
 
 def _said(reading: Named) -> Guess | None:
@@ -197,6 +257,8 @@ def _status(r: Named, page: Named | None) -> Guess:
     """The role of a status without a word for text."""
     status = r.status
     if not status:
+        if r.has("line"):
+            return _line(r)
         if r.has("surface"):
             return Guess(Role("surface", state=r.state, level=1), _COLOR, "a surface of messages")
         return Guess(UNKNOWN, 0.2, "it does not say which status")
@@ -302,21 +364,37 @@ def _with_rest(r: Named, known: Guess, plain: _Plain) -> Guess:
     return replace(known, belongs_to=rest)
 
 
-def _alone(
-    readings: Sequence[Named], guesses: Mapping[str, Guess], writing: Collection[str]
-) -> dict[str, Guess]:
-    """Statuses by themselves that are fills: where a label stands on one, or where the text of its
-    status is another token."""
-    labelled = {known.belongs_to for known in guesses.values() if known.role.kind == "label"}
-    written = {
+def _written(
+    readings: Sequence[Named], known: Mapping[str, Guess], writing: Collection[str]
+) -> set[str]:
+    """The statuses that have a text among some tokens."""
+    return {
         reading.status
         for reading in readings
-        if reading.token.key in writing and guesses[reading.token.key].role.kind == "status"
+        if reading.token.key in writing and known[reading.token.key].role.kind == "status"
     }
+
+
+def _alone(
+    readings: Sequence[Named],
+    made: Mapping[str, Guess],
+    every: Mapping[str, Guess],
+    written: Collection[str],
+) -> dict[str, Guess]:
+    """Statuses by themselves that are fills: where a label stands on one, or where the text of its
+    status is another token, as ``written`` says."""
+    alone = [r for r in readings if made[r.token.key].why == _BY_ITSELF]
+    if not alone:
+        return {}
+    labelled = {known.belongs_to for known in every.values() if known.role.kind == "label"}
     why = "a label or a text of its status stands beside it"
     return {
-        r.token.key: Guess(replace(guesses[r.token.key].role, detail="fill"), _PART, why)
-        for r in readings
-        if guesses[r.token.key].why == _BY_ITSELF
-        and (r.token.key in labelled or r.status in written)
+        r.token.key: replace(
+            made[r.token.key],
+            role=replace(made[r.token.key].role, detail="fill"),
+            sure=_PART,
+            why=why,
+        )
+        for r in alone
+        if r.token.key in labelled or r.status in written
     }

@@ -10,6 +10,8 @@ from functools import cache, lru_cache
 from pathlib import Path
 
 _FILE = Path(__file__).with_name("lexicon.toml")
+#: Meanings that say nothing of what a color is for.
+_APART = ("dark", "light", "radius", "space")
 _WORD = re.compile(r"[A-Z]+(?![a-z])|[A-Z]?[a-z]+|\d+")
 _NOTHING: frozenset[str] = frozenset()
 
@@ -28,19 +30,30 @@ def words_of(path: str) -> tuple[str, ...]:
 
 @cache
 def meanings() -> Mapping[str, frozenset[str]]:
-    """The meanings of every known word."""
+    """The meanings of every known word, but for those that say nothing of what a color is for."""
     known: dict[str, set[str]] = {}
-    for meaning, languages in tomllib.loads(_FILE.read_text(encoding="utf-8")).items():
-        for words in languages.values():
-            for word in words.split():
-                known.setdefault(word, set()).add(meaning)
+    for meaning in names():
+        for word in words_for(meaning):
+            known.setdefault(word, set()).add(meaning)
     return {word: frozenset(names) for word, names in known.items()}
 
 
 @cache
+def _lexicon() -> Mapping[str, Mapping[str, str]]:
+    """Words by language by meaning, as the file has them."""
+    return tomllib.loads(_FILE.read_text(encoding="utf-8"))
+
+
+@cache
 def names() -> tuple[str, ...]:
-    """The names of the meanings, in the order of the lexicon."""
-    return tuple(tomllib.loads(_FILE.read_text(encoding="utf-8")))
+    """The names of the meanings that say what a color is for, in the order of the lexicon."""
+    return tuple(name for name in _lexicon() if name not in _APART)
+
+
+@cache
+def words_for(meaning: str) -> frozenset[str]:
+    """All words of a meaning, in every language."""
+    return frozenset(word for words in _lexicon()[meaning].values() for word in words.split())
 
 
 def meanings_of(word: str, own: Mapping[str, frozenset[str]] | None = None) -> frozenset[str]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
@@ -143,6 +143,7 @@ def named(
     steps = {key for ramp in document.ramps for key in (*ramp.steps, ramp.base)}
     # What others refer to, and what says nothing of a use, is a color of the palette.
     used = {key for token, _ in chosen for key in resolver.all_targets(token.key)}
+    rungs = _rungs(chosen, used)
     readings = []
     for token, words in chosen:
         telling = tuple(word for i, word in enumerate(words) if word not in common or i > 2)
@@ -150,7 +151,9 @@ def named(
         if own:
             name = Name(telling, tuple(meanings_of(word, own) for word in telling))
         is_step = token.key in steps or (
-            token.tier == "raw" and _is_step(telling, name.meanings, is_used=token.key in used)
+            _is_step(telling, name.meanings, is_used=token.key in used)
+            if token.tier == "raw"
+            else words[:-1] in rungs and words[-1].isdigit() and name.all.isdisjoint(_PARTS)
         )
         if is_step and not token.role:
             continue
@@ -169,6 +172,22 @@ def _common_words(names: Sequence[tuple[str, ...]]) -> frozenset[str]:
     counted = Counter(word for words in names for word in set(words[:3]))
     often = (word for word, count in counted.items() if count >= _COMMON * len(names))
     return frozenset(word for word in often if not meanings_of(word))
+
+
+def _rungs(
+    chosen: Sequence[tuple[Token, tuple[str, ...]]], used: Collection[str]
+) -> frozenset[tuple[str, ...]]:
+    """The names, without their number, of rows of semantic colors that others refer to: a ladder that
+    stands for another in every brand, as ``accent.1`` to ``accent.11``."""
+    rows: dict[tuple[str, ...], list[str]] = {}
+    for token, words in chosen:
+        if token.tier != "raw" and words and words[-1].isdigit():
+            rows.setdefault(words[:-1], []).append(token.key)
+    return frozenset(
+        row
+        for row, keys in rows.items()
+        if len(keys) >= _FEW and not set(keys).isdisjoint(used) and "chart" not in row
+    )
 
 
 def _is_step(words: tuple[str, ...], meanings: Sequence[frozenset[str]], *, is_used: bool) -> bool:

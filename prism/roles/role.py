@@ -50,6 +50,11 @@ class Role:
             self.kind == "status" and self.detail in ("fill", "tint")
         )
 
+    @property
+    def is_against(self) -> bool:
+        """Whether it is a surface that stands against the page, or is colored."""
+        return self.kind == "surface" and bool(self.detail)
+
 
 UNKNOWN = Role("unknown")
 

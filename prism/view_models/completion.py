@@ -10,8 +10,8 @@ from prism.errors import ExpressionError
 from prism.expressions.typed_input import shown_path_or_root
 from prism.expressions.values import references
 from prism.model.document import Document, Token
-from prism.model.lexicon import words_of
 from prism.resolution.resolver import Resolver
+from prism.roles.lexicon import words_of
 
 
 @dataclass(frozen=True, slots=True)

@@ -59,6 +59,6 @@ def _modes(frame: AnyFrame, place: int) -> tuple[BarMode, ...]:
 
 
 def _sample(frame: AnyFrame, theme: Theme) -> tuple[str, ...]:
-    keys = [frame.analysis.by_name_or_role.get(slot, "") for slot in SAMPLED]
+    keys = [frame.analysis.guessed.get(slot, "") for slot in SAMPLED]
     colors = tuple(frame.resolver.resolve(key, theme).hex[:7] if key else "" for key in keys)
     return colors if any(colors) else ()

@@ -9,6 +9,7 @@ from demo import quillhaven
 from prism.analysis import Analysis, computed
 from prism.checks import CHECKS
 from prism.edits.cells import SetValue
+from prism.model.values import Condition
 from tests.builders import counter_keys
 from tests.edits import edited, start
 
@@ -37,7 +38,8 @@ class AnalysisTests(SimpleTestCase):
         analysis = Analysis(quillhaven.document())
         self.assertEqual(analysis.counts["stage"], 1)
         guessed, before = analysis.guessed, analysis.resolver.evaluations
-        after = Analysis(SetValue("text.main", "ink.9").apply(analysis.document), analysis)
+        dark = Condition.of({"appearance": "dark"})
+        after = Analysis(SetValue("text.main", "ink.9", dark).apply(analysis.document), analysis)
         self.assertEqual(after.counts["tokens"], len(after.document.tokens))
         self.assertLess(after.resolver.evaluations, before / 3)
         self.assertIs(after.guessed, guessed)

@@ -4,12 +4,12 @@ import math
 
 from django.test import SimpleTestCase
 
+from prism.analysis import Analysis
 from prism.model.document import Pairing
-from prism.model.lexicon import words_of
-from prism.model.slots import bound, guess
 from prism.resolution.contrast import audit, pairing_for, summary
 from prism.resolution.contrast_table import Part
 from prism.resolution.resolver import Resolver
+from prism.roles.by_slot import bound
 from prism.view_models import matrix, scenes, sheet
 from tests.builders import document, observatory, token
 
@@ -143,7 +143,9 @@ class SceneTests(SimpleTestCase):
     def test_readings_per_ink_and_stack_and_none_where_unbound(self):
         built = document(token("text.main", "#000000"), token("surface.page", "#ffffff"))
         runs, _ = scenes.read(self.MARKUP)
-        rows = scenes.readings(Resolver(built), runs, bound(built, {}, guess(built)), [(0, 0)])
+        rows = scenes.readings(
+            Resolver(built), runs, bound(built, {}, Analysis(built).guessed), [(0, 0)]
+        )
         self.assertEqual(
             [(row.ink, row.count) for row in rows], [("ink", 1), ("link", 1), ("ink", 1)]
         )
@@ -152,8 +154,9 @@ class SceneTests(SimpleTestCase):
 
 
 class BindingTests(SimpleTestCase):
-    def test_slots_find_tokens_by_the_words_of_their_paths(self):
-        found = {slot: observatory().token(key).path for slot, key in guess(observatory()).items()}
+    def test_slots_find_tokens_by_what_they_are_for(self):
+        analysis = Analysis(observatory())
+        found = {slot: token.path for slot, token in analysis.bindings.items()}
         self.assertEqual(found["page"], "Ground.page")
         self.assertEqual(found["ink"], "Text.main")
         self.assertEqual(found["muted"], "Text.muted")
@@ -163,10 +166,9 @@ class BindingTests(SimpleTestCase):
         self.assertEqual(found["action-label"], "Text.on accent")
         self.assertEqual(found["veil"], "Ground.veil")
 
-    def test_camel_case_counts_as_several_words(self):
-        self.assertEqual(words_of("Text.onAccent.$root"), ["text", "on", "accent", "root"])
-
     def test_a_stored_binding_beats_the_guess_while_its_token_lives(self):
         built = document(token("text.main", "#000000"), token("odd", "#111111"))
-        self.assertEqual(bound(built, {"ink": "odd"}, guess(built))["ink"].key, "odd")
-        self.assertEqual(bound(built, {"ink": "gone"}, guess(built))["ink"].key, "text.main")
+        self.assertEqual(bound(built, {"ink": "odd"}, Analysis(built).guessed)["ink"].key, "odd")
+        self.assertEqual(
+            bound(built, {"ink": "gone"}, Analysis(built).guessed)["ink"].key, "text.main"
+        )

@@ -18,14 +18,13 @@ from prism.derive import counterpart
 from prism.derive.painting import ratio
 from prism.errors import EditError
 from prism.formats import files
-from prism.model import slots
 from prism.model.document import Document, Token
 from prism.model.values import BASE, Expression
 from prism.palette import coverage
 from prism.palette.course import oklch
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
-from prism.roles.by_slot import by_slot
+from prism.roles.by_slot import bound, by_slot
 from prism.roles.guess import guess
 from prism.view_models import scenes
 from tests import roles
@@ -85,8 +84,8 @@ class ForeignTests(SimpleTestCase):
             after = Resolver(made.document)
             there = after.theme({made.axis: made.mode})
             known = guess(document, Resolver(document))
-            bound = slots.bound(made.document, {}, by_slot(document, known))
-            for run in scenes.readings(after, runs, bound, [there]):
+            taken = bound(made.document, {}, by_slot(document, known))
+            for run in scenes.readings(after, runs, taken, [there]):
                 (reading,) = run.readings
                 if reading is not None and run.ink not in ("faint", *SIGNALS):
                     bound_texts += run.count

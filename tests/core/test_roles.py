@@ -22,7 +22,7 @@ from prism.model.document import Document, Token, Word, shown_path
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
-from prism.roles import lexicon, role, rules
+from prism.roles import by_slot, lexicon, role, rules
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
 from tests import roles
@@ -286,7 +286,7 @@ class CoverageTests(SimpleTestCase):
                 "portuguese": ["information", "veils"],
                 "french": ["warning", "information", "veils"],
                 "camel": ["warning", "error"],
-                "component": ["information"],
+                "component": ["warning", "information"],
                 "three_hundred": [],
             },
         )
@@ -319,12 +319,18 @@ class SlotTests(SimpleTestCase):
             self.assertIsNot(again, known)
             self.assertEqual(again, Analysis(changed).roles)
 
-    def test_names_of_slots_come_first(self):
-        before = Analysis(quillhaven.document())
+    def test_every_slot_of_the_scene_finds_its_token_in_the_demo(self):
+        bound = Analysis(quillhaven.document()).bindings
+        self.assertEqual(bound.keys(), set(by_slot.SLOTS))
+        paths = {slot: shown_path(token.path) for slot, token in bound.items()}
         self.assertEqual(
-            {slot: bound.key for slot, bound in before.bindings.items() if slot in before.guessed},
-            before.guessed,
-        )
+            {slot: paths[slot] for slot in ("sunken", "action", "action-quiet", "veil-strong")},
+            {
+                "sunken": "surface.sunken", "action": "action.fill",
+                "action-quiet": "action.quiet", "veil-strong": "veil.pressed",
+            },
+        )  # fmt: skip
+        self.assertEqual((paths["gap"], paths["lift"]), ("space.row", "shadow.card"))
 
 
 class CommandTests(SimpleTestCase):
@@ -366,3 +372,40 @@ class CommandTests(SimpleTestCase):
 
     def test_shown_paths(self):
         self.assertEqual(shown_path("action.fill.$root"), "action.fill")
+
+
+class FollowingTests(SimpleTestCase):
+    """What is made again after an edit is what would be guessed afresh."""
+
+    COLORS = ("#ffffff", "#000000", "#767676", "#0057b7", "#fff0", "#b3261e80", "#f9dedc")
+
+    @settings(max_examples=200, deadline=None)
+    @given(st.integers(0, 10**6), st.data())
+    def test_guesses_follow_edits(self, seed, data):
+        built = roles.random_document(seed)
+        before = Analysis(built)
+        self.assertTrue(before.guesses)
+        for _ in range(3):
+            one = data.draw(st.sampled_from(before.document.tokens))
+            others = ["{" + other.path + "}" for other in built.tokens if other.type == "color"]
+            text = data.draw(st.sampled_from((*self.COLORS, *others)))
+            condition = data.draw(st.sampled_from([BASE, *(at for at, _ in one.values)]))
+            try:
+                after = SetValue(one.key, text, condition).apply(before.document)
+            except PrismError:
+                continue
+            now = Analysis(after, before)
+            self.assertEqual(now.roles, guess(after, Resolver(after)))
+            self.assertEqual(now.bindings, Analysis(after).bindings)
+            before = now
+
+    def test_each_document_follows_each_of_its_colors(self):
+        for name in roles.names():
+            before = Analysis(roles.read(name).document)
+            self.assertTrue(before.guesses)
+            for one in before.document.tokens[:60]:
+                if one.type != "color":
+                    continue
+                after = SetValue(one.key, "#7f7f7f").apply(before.document)
+                expected = guess(after, Resolver(after))
+                self.assertEqual(Analysis(after, before).roles, expected, (name, one.path))

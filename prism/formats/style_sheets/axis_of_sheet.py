@@ -12,8 +12,11 @@ from prism.formats.css import FEATURES
 from prism.formats.layers import NewKey
 from prism.formats.style_sheets.declarations import SCHEME, Sheet
 from prism.formats.style_sheets.page import Carrier, Page
-from prism.model import lexicon
 from prism.model.document import Axis, Follows, Mode
+from prism.roles.lexicon import words_for
+
+#: Words that name a mode as light.
+_LIGHT = words_for("light")
 
 Facts = Mapping[Carrier, str]
 
@@ -140,4 +143,4 @@ def is_media(axis: AxisOfSheet) -> bool:
 def plainest(axis: AxisOfSheet) -> str:
     """The mode that an axis is called by, as ``dark`` of ``dark-theme``, or else a light one."""
     words = WORDS.split(axis.name.lower())
-    return min(axis.modes, key=lambda mode: (mode not in words, mode not in lexicon.LIGHT))
+    return min(axis.modes, key=lambda mode: (mode not in words, mode not in _LIGHT))
