@@ -37,6 +37,7 @@ VIEWS = (
     ("tokens-page", "tokens/?cell=action.label:light&view=page", "light"),
     ("tokens-ladder", "tokens/map/ladder?group=surface", "light"),
     ("tokens-names", "tokens/names/?scheme=parts", "light"),
+    ("tokens-roles", "tokens/roles/", "light"),
     ("tokens-axes", "tokens/axes/", "light"),
     (
         "tokens-proposal",

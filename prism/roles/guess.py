@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver
 from prism.roles.grounds import SEEN, Grounds, Guess
+from prism.roles.lexicon import meanings_of
 from prism.roles.reading import Named, named
 from prism.roles.role import UNKNOWN, Role
 from prism.roles.role import known as known_role
@@ -337,7 +338,14 @@ def _text(r: Named, page: Named | None, belongs: str, elsewhere: bool) -> Guess:
         )
     if r.has("label") and not r.has("text"):
         return Guess(Role("label", state=r.state), _COLOR, "its name says label", belongs)
-    return Guess(Role("text", detail, state=state), sure, "its name says text", belongs)
+    role, why = Role("text", detail, state=state), "its name says text"
+    if r.has("button"):
+        return Guess(role, _PLAIN, f"{why}, and button", belongs)
+    if state and "active" in r.words:
+        return Guess(role, _PLAIN, f"{why}; active is pressed or chosen", belongs)
+    if belongs and r.stem and not any(map(meanings_of, r.stem)):
+        return Guess(role, _PLAIN, f"{why}, of something unknown", belongs)
+    return Guess(role, sure, why, belongs)
 
 
 # --- What neighbours say ------------------------------------------------------------------------
