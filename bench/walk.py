@@ -146,6 +146,7 @@ def _step(page: Any, rng: random.Random, base: str, code: str) -> str:
     except Exception as error:
         if (
             "detached" not in str(error)
+            and "not attached" not in str(error)
             and "Timeout" not in str(error)
             and "destroyed" not in str(error)
         ):

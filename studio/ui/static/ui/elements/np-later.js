@@ -30,9 +30,9 @@ export class NpLater extends HTMLElement {
 
   disconnectedCallback() {
     this.#seen.disconnect();
-    const cells = [...this.querySelectorAll("tr > td:nth-child(2) > a.cell")];
-    const at = new Map(cells.map((cell, index) => [cell.dataset.token, index]));
-    gone = { of: this.dataset.of, rows: cells.map((cell) => cell.closest("tr")), at };
+    const rows = [...this.querySelectorAll("tr:has(a.cell)")];
+    const at = new Map(rows.map((row, index) => [row.querySelector("a.cell").dataset.token, index]));
+    gone = { of: this.dataset.of, rows, at };
     queueMicrotask(() => (gone = null));
   }
 
