@@ -259,5 +259,5 @@ def _same_name(first: Token, other: Token) -> bool:
     """Whether two tokens differ in nothing that a guess by name looks at."""
     return first is other or all(
         getattr(first, name) == getattr(other, name)
-        for name in ("key", "path", "type", "tier", "role", "belongs_to")
+        for name in ("key", "path", "type", "tier", "role", "belongs_to", "uses")
     )

@@ -17,6 +17,15 @@ _NAME, _PART, _PLAIN, _COLOR = 0.95, 0.85, 0.75, 0.65
 _COLORED = 0.06
 SAID = "a person says so"
 _BY_ITSELF = "a status by itself"
+#: Roles of what the uses alone say.
+_BY_USE: Mapping[str, Role] = {
+    "surface": Role("surface"),
+    "fill": Role("fill", "action"),
+    "line": Role("line", "soft"),
+    "ring": Role("focus"),
+    "focus": Role("focus"),
+    "shadow": Role("shadow"),
+}
 _LEVELS = (("sunken", -1), ("modal", 4), ("floating", 3), ("raised", 2), ("card", 1))
 
 
@@ -149,6 +158,8 @@ def _is_writing(reading: Named) -> bool:
         )
     if reading.token.type != "color" or reading.has("shadow", "chart"):
         return False
+    if reading.used:
+        return reading.used in ("text", "icon", "label")
     if reading.has("focus") and reading.has("line", "ring"):
         return False
     surface = max(reading.last("surface"), reading.last("fill"))
@@ -249,6 +260,9 @@ def _surface(r: Named, page: Named | None) -> Guess:
         return Guess(Role("fill", "", state="disabled"), 0.5, "its name says disabled")
     if r.has("page"):
         return Guess(Role("surface", state=r.state), _COLOR, "its name says page")
+    if r.used:
+        role = replace(_BY_USE[r.used], state=r.state)
+        return Guess(role, _PLAIN, f"it is used as a {r.used}")
     if r.has("quiet", "soft"):
         return Guess(UNKNOWN, 0.2, "its name says only how strong it is")
     return Guess(UNKNOWN, 0.0, "its name says nothing")
@@ -286,6 +300,8 @@ def _writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
     if r.has("icon"):
         state = r.state
         return Guess(Role("icon", state=state), _NAME, "its name says icon", belongs)
+    if r.used == "icon":
+        return Guess(Role("icon", state=r.state), _PLAIN, "it is used as an icon", belongs)
     if r.has("other"):
         return Guess(Role("other", state=r.state), _PART, "its name says something else")
     if r.status and not r.has("action"):
@@ -339,6 +355,8 @@ def _text(r: Named, page: Named | None, belongs: str, elsewhere: bool) -> Guess:
     if r.has("label") and not r.has("text"):
         return Guess(Role("label", state=r.state), _COLOR, "its name says label", belongs)
     role, why = Role("text", detail, state=state), "its name says text"
+    if r.used:
+        return Guess(role, _PLAIN, "it is used as a text", belongs)
     if r.has("button"):
         return Guess(role, _PLAIN, f"{why}, and button", belongs)
     if state and "active" in r.words:

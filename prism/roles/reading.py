@@ -18,6 +18,10 @@ from prism.roles.role import STATES, STATUSES
 _PARTS = frozenset(("surface", "text", "label", "icon", "fill", "line", "rest", "nothing", *STATES))
 #: Words that mean a part and a place at once keep their place: the body of a page.
 _PLACES = frozenset(("page", "card", "action", "field", "link", "tooltip", "overlay", "accent"))
+#: Meanings that say nothing of the part that a color has.
+_MUTE = frozenset(("quiet", "soft", "strong", "main", "nothing", "rest", *STATES))
+#: Parts that the uses of a token can name.
+_USES = ("text", "icon", "surface", "fill", "line", "ring", "focus", "shadow", "label")
 _COMMON = 0.85
 _FEW = 4
 
@@ -109,6 +113,17 @@ class Named:
     def has_part(self) -> bool:
         """Whether the name says which part of something it colors."""
         return self.has("surface", "text", "label", "icon", "fill", "line", "ring", "hint")
+
+    @property
+    def used(self) -> str:
+        """The part that the uses of the token say it colors, the first one first, where its name says
+        none; else empty. A background is a surface only where the name says at least how strong it
+        is: a color of the palette may be behind anything."""
+        if not self.token.uses or not self.name.all <= _MUTE:
+            return ""
+        named = (meanings_of(word) for use in self.token.uses for word in words_of(use))
+        used = next((part for held in named for part in _USES if part in held), "")
+        return used if used not in ("surface", "fill") or self.name.all - {"nothing"} else ""
 
     @property
     def translucent(self) -> bool:

@@ -23,6 +23,7 @@ from prism.formats.style_sheets.page import Carrier, Test, Tests
 from prism.formats.style_sheets.selectors import ROOT, Way
 from prism.formats.style_sheets.source import Source, beside, target_of
 from prism.formats.style_sheets.tokens import comma_parts, deeper_than, trim
+from prism.formats.style_sheets.uses import uses
 
 _MAX_SELECTOR = 4_000
 _MOST_WAYS = 128
@@ -79,6 +80,9 @@ class _Reader:
             raise FormatError(
                 f"The style sheet is nested deeper than {MAX_NESTING} levels.", place=file
             )
+        for name, parts in uses(source.text).items():
+            known = self.sheet.uses.get(name, ())
+            self.sheet.uses[name] = tuple(dict.fromkeys((*known, *parts)))
         self.inside.append(file)
         self.source = source
         self._rules(rules, place)

@@ -81,11 +81,12 @@ class Declaration:
 
 @dataclass
 class Sheet:
-    """All declarations by property, in order, and what was skipped."""
+    """All declarations by property, in order, what was skipped, and the parts that properties color."""
 
     declarations: dict[str, list[Declaration]] = field(default_factory=dict)
     initial: dict[str, tuple[Any, ...]] = field(default_factory=dict)
     skipped: list[SkippedDeclaration] = field(default_factory=list)
+    uses: dict[str, tuple[str, ...]] = field(default_factory=dict)
 
     @cached_property
     def several_elements(self) -> bool:

@@ -266,7 +266,8 @@ class _Reader:
             value = ABSENT if text.text is None else value_of(text.text, kind)
             if value != (strongest(values, condition, positions) or ABSENT):
                 values[condition] = value
-        token = Token(self.new_key(), path, kind, "raw", tuple(values.items()))
+        parts = self.sheet.uses.get(name, ()) if kind == "color" else ()
+        token = Token(self.new_key(), path, kind, "raw", tuple(values.items()), uses=parts)
         if derived_name(path) != name[2:]:
             token = replace(token, export_names=(("css", name[2:]),))
         return token
