@@ -1,0 +1,286 @@
+"""What is skipped, missing or out of place does not end what follows it, nor change it."""
+
+import json
+from dataclasses import replace
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+from click.testing import CliRunner
+from django.test import SimpleTestCase
+
+from prism import edits
+from prism.analysis import Analysis
+from prism.changes.structure import remove_tokens
+from prism.cli import main
+from prism.color import notation, space
+from prism.compare.diff import diff
+from prism.compare.match import describe
+from prism.edits.cells import Cells, SetOpacity, ShiftCells
+from prism.edits.measures import AddMeasure
+from prism.edits.project import RenameProject
+from prism.edits.tokens import DescribeToken, MarkTokens
+from prism.errors import EditError
+from prism.expressions import typed_input
+from prism.expressions.values import encode
+from prism.formats import own_members, resolver, style_sheets
+from prism.formats.style_sheets.tokens import font_families
+from prism.model.document import Pairing, Ramp, Scene
+from prism.model.values import Expression, Listing
+from prism.palette import building, ideas
+from prism.palette.ideas import Idea, named_color
+from prism.resolution.resolver import Resolver
+from prism.view_models import palette, plot, sheet
+from prism.view_models.completion import complete
+from tests.builders import counter_keys, document, token
+
+
+def inks(*others):
+    """A ramp of five greys, and other tokens."""
+    steps = [token(f"ink.{i}", f"#{i}{i}{i}{i}{i}{i}", tier="raw") for i in range(1, 6)]
+    ramp = Ramp("ink", "ink", tuple(step.key for step in steps))
+    return replace(document(*steps, *others, axes=()), ramps=(ramp,))
+
+
+class FileTests(SimpleTestCase):
+    def test_members_of_a_token_that_is_not_there(self):
+        built = document(token("a", "#111111"), axes=())
+        own = {"tokens": [{"path": "nobody", "key": "x"}, {"path": "a", "key": "k9"}]}
+        self.assertEqual(own_members.restore(built, own, "f").tokens[0].key, "k9")
+
+    def test_a_file_that_another_one_imports_is_read_once_in_its_place(self):
+        files = {
+            "a.css": b'@import "b.css"; :root { --x: red }',
+            "b.css": b":root { --x: blue; --y: lime }",
+        }
+        read = style_sheets.read_together(files, counter_keys()).document
+        found = {one.path: one.value().text for one in read.tokens}
+        self.assertEqual(found, {"x": "red", "y": "lime"})
+
+    def test_a_property_that_is_used_twice(self):
+        text = b":root { --a: color-mix(in srgb, var(--b), var(--b)); --b: var(--c); --c: red }"
+        read = style_sheets.read(text, "a.css", counter_keys()).document
+        found = Resolver(read)
+        self.assertEqual([found.resolve(one.key, ()).hex for one in read.tokens], ["#ff0000"] * 3)
+
+    def test_selectors_of_what_was_skipped_are_shown_up_to_200_characters(self):
+        for size, shown in ((200, "p ." + "a" * 197), (201, "p ." + "a" * 196 + "…")):
+            text = f":root {{ --x: red }} p .{'a' * (size - 3)} {{ --y: red }}"
+            (skipped,) = style_sheets.read(text.encode(), "a.css", counter_keys()).skipped
+            self.assertEqual(skipped.selector, shown)
+
+    def test_names_of_fonts_are_a_list_where_one_is_generic(self):
+        # CSS Fonts 4, generic families.
+        self.assertEqual(font_families("Foo, serif"), ["Foo", "serif"])
+        for text in ("Foo, Bar", "serif", "Foo"):
+            self.assertIsNone(font_families(text))
+
+    def test_a_comment_before_the_file_that_is_imported(self):
+        from prism.formats.style_sheets.source import imported
+
+        self.assertEqual(imported('/* x */ @import "b.css"; @import url(c.css);', "a.css"),
+                         {"b.css", "c.css"})  # fmt: skip
+
+    def test_a_token_that_stands_in_a_modifier_alone(self):
+        value = {"$type": "color", "$value": "#ff0000"}
+        text = {
+            "version": "2025.10",
+            "modifiers": {
+                "m": {
+                    "contexts": {
+                        "one": [{"a": value}],
+                        "two": [{"a": value | {"$value": "#00ff00"}}],
+                    }
+                }
+            },
+            "resolutionOrder": [{"$ref": "#/modifiers/m"}],
+        }
+        files = {"x.resolver.json": json.dumps(text).encode()}
+        read = resolver.read(files, counter_keys())
+        found = Resolver(read)
+        self.assertEqual(
+            [found.resolve(read.tokens[0].key, theme).hex for theme in found.themes()],
+            ["#ff0000", "#00ff00"],
+        )
+        self.assertFalse(any(entry.hidden for source in read.sources for entry in source.entries))
+
+
+class EditTests(SimpleTestCase):
+    def test_one_unknown_token_refuses_all(self):
+        built = document(token("a", "#111111"), token("b", "#222222"), axes=())
+        with self.assertRaisesMessage(EditError, "That token is no longer there."):
+            remove_tokens(built, ["a", "gone"])
+
+    def test_an_opacity_for_the_colors_among_the_cells(self):
+        built = document(token("gap", "4px", type="dimension"), token("a", "#111111"), axes=())
+        done = SetOpacity(Cells(("gap", "a")), 50).outcome(built)
+        self.assertEqual((done.changed, done.skipped), (1, ("gap",)))
+        self.assertIn("calc(alpha * 0.5)", done.document.token("a").value().text)
+
+    def test_each_reference_that_stands_on_a_ramp_is_turned(self):
+        mixed = token("mixed", "color-mix(in oklab, {lone}, {ink.2})")
+        built = inks(token("lone", "#abcdef"), mixed)
+        done = ShiftCells(Cells(("mixed",)), 1).apply(built)
+        self.assertEqual(done.token("mixed").value().text, "color-mix(in oklab, {lone}, {ink.3})")
+
+    def test_a_color_of_an_idea_that_is_left_out_first(self):
+        built = inks()
+        colors = (
+            named_color("neutral", "slate", "#445566"),
+            named_color("main", "dusk", "#884422"),
+        )
+        made = ideas.take(
+            built, Idea("i", "t", colors), {"neutral": "leave", "main": "new"}, counter_keys("n")
+        )
+        self.assertEqual([ramp.name for ramp in made.ramps], ["ink", "dusk"])
+
+    def test_a_measure_comes_behind_the_other_measures(self):
+        raw = (
+            token("gap.1", "4px", type="dimension", tier="raw"),
+            token("late", "#111", tier="raw"),
+        )
+        built = AddMeasure("k", "gap.2", "dimension", "8px").apply(document(*raw, axes=()))
+        self.assertEqual([one.path for one in built.tokens], ["gap.1", "gap.2", "late"])
+        only = AddMeasure("k", "gap.2", "dimension", "8px").apply(
+            document(raw[1], token("s", "#222"), axes=())
+        )
+        self.assertEqual([one.path for one in only.tokens], ["late", "gap.2", "s"])
+
+    def test_what_a_description_does_not_say_stays_at_its_default(self):
+        built = document(token("a", "#111111"), axes=())
+        told = DescribeToken("a", "a", "words").apply(built).token("a")
+        self.assertEqual((told.private, told.description, told.deprecated), (False, "words", None))
+
+    def test_sentences_of_roles(self):
+        built = document(token("a", "#111111"), axes=())
+        said = [MarkTokens(("a",), role=role).sentence(built) for role in (" text ", "")]
+        self.assertEqual(
+            said,
+            ["Set the role of 1 token to text", "Set the role of 1 token to what is guessed"],
+        )
+
+    def test_written_commands_and_values_keep_their_letters(self):
+        self.assertIn("Größe", edits.written(RenameProject("Größe")))
+        self.assertIn("Größe", encode(Listing((Expression("Größe"),))))
+
+    def test_what_looks_like_parts_and_is_none_is_kept_as_text(self):
+        built = document(token("a", "#111111"), axes=())
+        for text in ("[1, 2", '{"a" 1}', "[]]"):
+            self.assertEqual(typed_input.read_typed(built, text, built.tokens[0]).text, text)
+
+
+class OperationTests(SimpleTestCase):
+    def test_a_binding_of_a_token_that_goes_too(self):
+        one = token("a", "#111111")
+        before = replace(
+            document(one, axes=()), scenes=(Scene("s", "Board", "", (("page", "a"),)),)
+        )
+        after = replace(document(axes=()), scenes=(Scene("s", "Board"),))
+        for was, now in ((before, after), (after, before)):
+            told = [describe(operation, was, now) for operation in diff(was, now)]
+            self.assertTrue(
+                any("page" in words and "a" in words.split()[-1] for words in told), told
+            )
+
+    def test_a_value_that_goes_with_its_token(self):
+        before = document(token("night.sky", "#111111"), axes=())
+        told = [describe(one, before, document(axes=())) for one in diff(before, document(axes=()))]
+        self.assertTrue(any("night.sky" in words for words in told), told)
+
+
+class ViewTests(SimpleTestCase):
+    def test_a_pairing_that_cannot_be_read_leaves_the_next_one(self):
+        built = replace(
+            document(token("text", "#767676"), token("none"), token("page", "#ffffff"), axes=()),
+            pairings=(Pairing("p", "text", ("none",)), Pairing("q", "text", ("page",))),
+        )
+        found = Resolver(built)
+        (line,) = sheet.lines(found, None, (), [built.token("text")])
+        self.assertEqual(line.cells[0].worst.shown, "4.54")  # WCAG 2.2: #767676 on white
+
+    def test_a_ramp_that_shows_through_has_no_curve_and_ends_none(self):
+        clear = [token(f"clear.{i}", f"#11223{i}80", tier="raw") for i in range(1, 6)]
+        built = inks(*clear)
+        ramps = (Ramp("clear", "clear", tuple(c.key for c in clear)), *built.ramps)
+        built = replace(built, ramps=ramps)
+        found = plot.curves(Resolver(built), (), built.ramps[1])
+        self.assertEqual([curve.name for curve in found], ["ink"])
+
+    def test_other_colors_that_can_stand_in_for_a_step(self):
+        built = inks(token("lone", "#abcdef", tier="raw"))
+        offered = [one.path for one in palette.step_options(built, "ink.2")]
+        self.assertEqual(offered, ["ink.1", "ink.3", "ink.4", "ink.5", "lone"])
+
+    def test_an_opaque_color_finds_opaque_ones(self):
+        built = inks(token("clear", "#33333380", tier="raw"), token("use", "#000000"))
+        found = complete(built, "#333333", built.token("use"), resolver=Resolver(built))
+        self.assertEqual(found[0].path, "ink.3")
+        self.assertNotIn("clear", [option.path for option in found])
+        through = complete(built, "#33333380", built.token("use"), resolver=Resolver(built))
+        self.assertEqual([option.path for option in through], ["clear"])
+
+    def test_the_nearest_step_in_lightness(self):
+        built = inks(token("lone", "#313131", tier="raw"))
+        self.assertEqual(building.nearest(built, "lone", ["ink.1", "ink.3", "ink.5"]), "ink.3")
+
+    def test_an_opaque_color_is_written_without_its_alpha(self):
+        for kind in ("rgb", "hsl", "oklch", "p3"):
+            self.assertNotIn("/", notation.write(space.parse("#336699"), kind))
+            self.assertIn(" / 0.5", notation.write(space.parse("rgb(51 102 153 / .5)"), kind))
+
+    def test_a_numbered_chart_color_that_others_use_has_a_role(self):
+        built = document(
+            token("chart.1", "#336699", tier="raw"), token("trend.line", "{chart.1}"), axes=()
+        )
+        self.assertEqual(str(Analysis(built).roles["chart.1"].role), "chart")
+
+    def test_an_accent_surface_is_colored_where_it_is_vivid_and_dark_enough(self):
+        # OKLCH by coloraide: #b3d4ff has chroma 0.07 and 1.5 on white; #555555 has none.
+        for text, role in (
+            ("#b3d4ff", "surface"),
+            ("#555555", "surface"),
+            ("#1d4ed8", "surface colored"),
+        ):
+            built = document(token("page", "#ffffff"), token("accent.surface", text), axes=())
+            self.assertEqual(str(Analysis(built).roles["accent.surface"].role), role, text)
+
+
+class CommandLineTests(SimpleTestCase):
+    def run_command(self, text, *arguments):
+        with TemporaryDirectory() as folder:
+            file = Path(folder) / "x.css"
+            file.write_text(text)
+            return CliRunner().invoke(main, [arguments[0], str(file), *arguments[1:]])
+
+    SHEET = """:root { --page: #ffffff; --text: #222222 }
+      [data-look=night] { --page: #101010; --text: #eeeeee }"""
+
+    def test_an_axis_that_is_not_there_names_those_that_are(self):
+        done = self.run_command(self.SHEET, "resolve", "--theme", "brand=x")
+        self.assertEqual(done.exit_code, 2)
+        self.assertIn("There is no axis “brand”. Axes: look.", done.output)
+        none = self.run_command(":root { --page: red }", "resolve", "--theme", "brand=x")
+        self.assertIn("Axes: none.", none.output)
+
+    def test_a_mode_is_proposed_from_the_one_that_is_named(self):
+        with TemporaryDirectory() as folder:
+            asked = (
+                "propose",
+                "--as",
+                "light",
+                "--axis",
+                "look",
+                "-o",
+                folder,
+                "--json",
+                "--name",
+                "dawn",
+            )
+            done = self.run_command(self.SHEET, *asked, "--from", "night")
+            self.assertEqual(done.exit_code, 0, done.output)
+            names = [path.name for path in Path(folder).glob("*.resolver.json")]
+            self.assertEqual(len(names), 1)
+            written = json.loads((Path(folder) / names[0]).read_text())
+            self.assertIn("dawn", written["modifiers"]["look"]["contexts"])
+            gone = self.run_command(self.SHEET, *asked, "--from", "noon")
+            self.assertEqual(gone.exit_code, 2)
+            self.assertIn("There is no mode “noon”. Modes of look:", gone.output)
