@@ -175,7 +175,7 @@ class Analysis:
         """The tokens with another color than before in the theme one starts with; None where names
         differ too, or what other tokens refer to and is no step of a ramp."""
         was, now = before.document, self.document
-        told = ("axes", "ramps", "gamut", "words")
+        told = ("axes", "ramps", "gamut", "words", "scenes")
         if any(getattr(was, name) != getattr(now, name) for name in told):
             return None
         if len(was.tokens) != len(now.tokens):

@@ -12,6 +12,7 @@ from prism.roles.lexicon import meanings_of
 from prism.roles.reading import Named, named
 from prism.roles.role import UNKNOWN, Role
 from prism.roles.role import known as known_role
+from prism.roles.role import read as read_role
 
 _NAME, _PART, _PLAIN, _COLOR = 0.95, 0.85, 0.75, 0.65
 _COLORED = 0.06
@@ -56,6 +57,7 @@ def guesses(document: Document, resolver: Resolver) -> Guesses:
     page = _page_of(every)
     writing = frozenset(r.token.key for r in every if _is_writing(r)) | _beside_backgrounds(every)
     made = _guessed(every, writing, page, Grounds())
+    made |= _bound(document, made)
     made |= _alone(every, made, made, _written(every, made, writing))
     by_stem: dict[frozenset[str], list[str]] = {}
     for reading in every:
@@ -80,6 +82,7 @@ def following(document: Document, resolver: Resolver, before: Guesses, keys: Set
     grounds = Grounds()
     grounds.add([readings[key] for key in before.against], before.all)
     made = _guessed(group, before.writing, readings.get(before.page), grounds)
+    made |= _bound(document, made)
     now = {**before.all, **made}
     written = _written(group, made, before.writing)
     if written != _written(group, before.all, before.writing) or any(
@@ -388,6 +391,29 @@ def _with_rest(r: Named, known: Guess, plain: _Plain) -> Guess:
         return known
     rest = plain.get((r.stem, known.role.kind, known.role.detail), "")
     return replace(known, belongs_to=rest)
+
+
+#: What the slots of scenes say of what a person bound to them.
+_BY_SLOT = {
+    "page": "page", "card": "surface", "raised": "surface", "sunken": "surface", "ink": "text",
+    "muted": "text quiet", "faint": "text hint", "link": "text link", "line": "line soft",
+    "line-strong": "line strong", "action": "fill action", "action-label": "label",
+    "highlight": "fill accent", "highlight-label": "label", "veil": "overlay", "focus": "focus",
+    "go": "status text success", "wait": "status text warning", "stop": "status text error",
+    "note": "status text information",
+}  # fmt: skip
+
+
+def _bound(document: Document, made: Mapping[str, Guess]) -> dict[str, Guess]:
+    """What is unknown and was bound to a slot of a scene."""
+    return {
+        key: Guess(
+            read_role(_BY_SLOT[slot]), _PART, f"bound to {slot} on {scene.name or 'a scene'}"
+        )
+        for scene in document.scenes
+        for slot, key in scene.bindings
+        if slot in _BY_SLOT and key in made and made[key].role.kind == "unknown"
+    }
 
 
 def _written(

@@ -18,7 +18,7 @@ from prism.edits.cells import SetValue
 from prism.edits.tokens import DescribeToken, MarkTokens, RenameToken
 from prism.errors import PrismError
 from prism.formats import files
-from prism.model.document import Document, Token, Word, shown_path
+from prism.model.document import Document, Scene, Token, Word, shown_path
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
@@ -372,6 +372,18 @@ class CommandTests(SimpleTestCase):
 
     def test_shown_paths(self):
         self.assertEqual(shown_path("action.fill.$root"), "action.fill")
+
+
+class BoundTests(SimpleTestCase):
+    def test_a_scene_that_a_person_bound_says_what_no_name_says(self):
+        built = colors(fig="#123456", plum="#ffffff", text="#111111")
+        bindings = (("ink", "fig"), ("page", "plum"), ("action", "text"), ("radius", "fig"))
+        built = replace(built, scenes=(Scene("s", "Board", "", bindings),))
+        known = guessed(built)
+        self.assertEqual(
+            [str(known[path].role) for path in ("fig", "plum", "text")], ["text", "page", "text"]
+        )
+        self.assertEqual(known["fig"].why, "bound to ink on Board")
 
 
 class FollowingTests(SimpleTestCase):
