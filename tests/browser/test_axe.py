@@ -3,6 +3,7 @@
 import math
 
 from demo import quillhaven
+from prism.edits.rules import PairByRule
 from prism.model.document import Document
 from prism.palette.pictures import read
 from studio.store import pictures
@@ -32,7 +33,8 @@ _TEXTS = """
 class RoomAxeTests(StudioTestCase):
     def setUp(self):
         super().setUp()
-        self.project = store.create(self.user, quillhaven.document())
+        built = PairByRule("", ("focus",)).apply(quillhaven.document())
+        self.project = store.create(self.user, built)
         picture = read(small_picture(), "quay.png")
         self.picture = pictures.keep(self.project, self.user, "quay.png", picture)
 
@@ -61,6 +63,9 @@ class RoomAxeTests(StudioTestCase):
             "tokens/map/ladder",
             "tokens/map/link",
             "tokens/names/",
+            "tokens/roles/",
+            f"checks/?pairing={quillhaven.document().pairings[0].key}",
+            "checks/?rule=focus",
             "tokens/axes/",
             "tokens/axes/propose?axis=appearance&source=light&name=night&scheme=dark",
             "palette/measures/",
