@@ -8,6 +8,10 @@ from dataclasses import dataclass
 from prism.roles.reading import Named
 from prism.roles.role import Role
 
+#: How sure a guess is: by a name that says it, by parts of it, by a plain word, and by the color.
+NAME, PART, PLAIN, COLOR = 0.95, 0.85, 0.75, 0.65
+#: OKLCH chroma from which a color is no grey.
+COLORED = 0.06
 #: From here on a guess counts as sure.
 SURE = 0.8
 #: A label is told from its fill from this contrast ratio on, or it is no label of it.

@@ -7,15 +7,13 @@ from dataclasses import dataclass, replace
 
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver
-from prism.roles.grounds import SEEN, Grounds, Guess
-from prism.roles.lexicon import meanings_of
+from prism.roles.grounds import COLOR, COLORED, NAME, PART, PLAIN, Grounds, Guess
 from prism.roles.reading import Named, named
 from prism.roles.role import UNKNOWN, Role
 from prism.roles.role import known as known_role
 from prism.roles.role import read as read_role
+from prism.roles.writing import beside_backgrounds, is_writing, of_writing
 
-_NAME, _PART, _PLAIN, _COLOR = 0.95, 0.85, 0.75, 0.65
-_COLORED = 0.06
 SAID = "a person says so"
 _BY_ITSELF = "a status by itself"
 #: Roles of what the uses alone say.
@@ -55,7 +53,7 @@ def guesses(document: Document, resolver: Resolver) -> Guesses:
     readings = {reading.token.key: reading for reading in named(document, resolver, own)}
     every = list(readings.values())
     page = _page_of(every)
-    writing = frozenset(r.token.key for r in every if _is_writing(r)) | _beside_backgrounds(every)
+    writing = frozenset(r.token.key for r in every if is_writing(r)) | beside_backgrounds(every)
     made = _guessed(every, writing, page, Grounds())
     made |= _bound(document, made)
     made |= _alone(every, made, made, _written(every, made, writing))
@@ -111,7 +109,7 @@ def _guessed(
     grounds.add(readings, made)
     for reading in readings:
         if reading.token.key in writing:
-            known = _writing(reading, grounds, page)
+            known = of_writing(reading, grounds, page)
             said = _said(reading)
             made[reading.token.key] = replace(said, belongs_to=known.belongs_to) if said else known
     plain = _plain_states(readings, made)
@@ -139,7 +137,7 @@ def _page_of(readings: Sequence[Named]) -> Named | None:
         and not r.state
         and not r.has("inverse", "status", "action", "field", "line", "icon", "label", "link")
         and not r.status
-        and not _is_writing(r)
+        and not is_writing(r)
     ]
     places = [r for r in surfaces if r.has("page")]
     told = [r for r in readings if r.token.role == "page"]
@@ -149,48 +147,6 @@ def _page_of(readings: Sequence[Named]) -> Named | None:
         return min(places, key=lambda r: (not r.has("surface"), len(r.words)))
     bare = [r for r in surfaces if not _level(r) and not r.has("accent", "card")]
     return min(bare, key=lambda r: (len(r.stem), len(r.words)), default=None)
-
-
-def _is_writing(reading: Named) -> bool:
-    """Whether a name speaks of a text, a label or an icon, or a person says it is one."""
-    said = known_role(reading.token.role)
-    if said is not None:
-        return said.kind in ("text", "label", "icon") or (said.kind, said.detail) == (
-            "status",
-            "text",
-        )
-    if reading.token.type != "color" or reading.has("shadow", "chart"):
-        return False
-    if reading.used:
-        return reading.used in ("text", "icon", "label")
-    if reading.has("focus") and reading.has("line", "ring"):
-        return False
-    surface = max(reading.last("surface"), reading.last("fill"))
-    writing = max(reading.last("text"), reading.last("icon"))
-    if "on" in reading.words[:-1] or (reading.has("label") and surface < reading.last("label")):
-        return True
-    if reading.has("hint", "link") and surface < 0 and not reading.has("line", "action"):
-        return True
-    if reading.has("line") and reading.last("line") > writing:
-        return False
-    if writing >= 0 and surface >= 0 and reading.words[writing] == "body":
-        return False  # the page
-    pale = surface >= 0 and reading.meanings[surface] <= {"soft"}
-    return writing >= 0 and (writing > surface or pale)
-
-
-def _beside_backgrounds(readings: Sequence[Named]) -> set[str]:
-    """Texts that are called by their place alone, as CSS calls them, beside the background there:
-    ``hint-color`` and ``hint-background``."""
-    grounds = {r.stem for r in readings if r.has("surface") and r.stem}
-    return {
-        r.token.key
-        for r in readings
-        if not r.has_part
-        and r.has("card", "floating", "modal", "tooltip")
-        and "nothing" in r.all
-        and r.stem in grounds
-    }
 
 
 def _level(reading: Named) -> int:
@@ -204,24 +160,24 @@ def _ground(reading: Named, page: Named | None) -> Guess:
     """The role of what is no writing."""
     r = reading
     if r.token.type == "shadow" or r.has("shadow"):
-        return Guess(Role("shadow"), _NAME, "its name says shadow")
+        return Guess(Role("shadow"), NAME, "its name says shadow")
     if r.has("chart"):
-        return Guess(Role("chart"), _NAME, "its name says chart")
+        return Guess(Role("chart"), NAME, "its name says chart")
     if r.has("overlay") and (r.translucent or not r.has("surface")):
         role = Role("overlay", state=r.state)
-        return Guess(role, _NAME if r.translucent else _COLOR, "its name says overlay")
+        return Guess(role, NAME if r.translucent else COLOR, "its name says overlay")
     if r.has("focus") and (r.has("line", "ring") or not r.has("surface", "fill")):
-        return Guess(Role("focus"), _NAME, "its name says focus")
+        return Guess(Role("focus"), NAME, "its name says focus")
     if r.has("other") and not r.has("line", "surface"):
-        return Guess(Role("other", state=r.state), _PART, "its name says something else")
+        return Guess(Role("other", state=r.state), PART, "its name says something else")
     if (r.status and not r.has("action")) or r.has("status"):
         return _status(r, page)
     if r.has("line"):
         return _line(r)
     if r is page:
         if r.has("page"):
-            return Guess(Role("page"), _NAME, "its name says page")
-        return Guess(Role("page"), _PLAIN, "the plainest of the surfaces")
+            return Guess(Role("page"), NAME, "its name says page")
+        return Guess(Role("page"), PLAIN, "the plainest of the surfaces")
     return _surface(r, page)
 
 
@@ -231,41 +187,39 @@ def _line(r: Named) -> Guess:
         detail = "control"
     elif r.has("strong") or ("outline" in r.words and len(r.words) == 1):
         detail = "strong" if r.has("strong") else "control"
-    return Guess(Role("line", detail, state=r.state), _NAME, "its name says line")
+    return Guess(Role("line", detail, state=r.state), NAME, "its name says line")
 
 
 def _surface(r: Named, page: Named | None) -> Guess:
     part = r.has("surface", "fill")
     if r.has("field"):
-        return Guess(Role("fill", "field", state=r.state), _NAME if part else _COLOR, "a field")
+        return Guess(Role("fill", "field", state=r.state), NAME if part else COLOR, "a field")
     if r.has("action"):
-        clear = _PART if r.has("button") else _PLAIN
-        return Guess(Role("fill", "action", state=r.state), _NAME if part else clear, "an action")
+        clear = PART if r.has("button") else PLAIN
+        return Guess(Role("fill", "action", state=r.state), NAME if part else clear, "an action")
     if r.has("accent"):
-        colored = r.chroma >= _COLORED and (page is None or r.ratio(page) >= 2)
+        colored = r.chroma >= COLORED and (page is None or r.ratio(page) >= 2)
         if r.has("surface"):
             role = Role("surface", "colored" if colored else "", state=r.state, level=1)
-            return Guess(role, _PART, "a surface, by its color")
-        return Guess(Role("fill", "accent", state=r.state), _PLAIN, "its name says accent")
+            return Guess(role, PART, "a surface, by its color")
+        return Guess(Role("fill", "accent", state=r.state), PLAIN, "its name says accent")
     if r.has("inverse", "tooltip") and (r.has("surface") or r.has("inverse")):
         against = page is None or page.color is None or r.ratio(page) >= 4.5
         if r.has("inverse") or against:
-            return Guess(
-                Role("surface", "inverse", state=r.state), _NAME, "stands against the page"
-            )
+            return Guess(Role("surface", "inverse", state=r.state), NAME, "stands against the page")
     if r.has("surface", "card", "raised", "floating", "modal", "sunken"):
         role = Role("surface", state=r.state, level=_level(r))
-        sure = _COLOR if r.translucent else _NAME if r.has("surface") else _PART
+        sure = COLOR if r.translucent else NAME if r.has("surface") else PART
         return Guess(role, sure, "its name says surface")
     if r.has("fill"):
-        return Guess(Role("fill", "action", state=r.state), _COLOR, "its name says fill")
+        return Guess(Role("fill", "action", state=r.state), COLOR, "its name says fill")
     if r.state == "disabled":
         return Guess(Role("fill", "", state="disabled"), 0.5, "its name says disabled")
     if r.has("page"):
-        return Guess(Role("surface", state=r.state), _COLOR, "its name says page")
+        return Guess(Role("surface", state=r.state), COLOR, "its name says page")
     if r.used:
         role = replace(_BY_USE[r.used], state=r.state)
-        return Guess(role, _PLAIN, f"it is used as a {r.used}")
+        return Guess(role, PLAIN, f"it is used as a {r.used}")
     if r.has("quiet", "soft"):
         return Guess(UNKNOWN, 0.2, "its name says only how strong it is")
     return Guess(UNKNOWN, 0.0, "its name says nothing")
@@ -278,95 +232,18 @@ def _status(r: Named, page: Named | None) -> Guess:
         if r.has("line"):
             return _line(r)
         if r.has("surface"):
-            return Guess(Role("surface", state=r.state, level=1), _COLOR, "a surface of messages")
+            return Guess(Role("surface", state=r.state, level=1), COLOR, "a surface of messages")
         return Guess(UNKNOWN, 0.2, "it does not say which status")
     if r.has("line"):
-        return Guess(Role("status", "line", status, r.state), _NAME, "a line of a status")
+        return Guess(Role("status", "line", status, r.state), NAME, "a line of a status")
     pale = page is not None and r.ratio(page) < 1.7
     if (r.has("soft") and not r.has("fill", "strong")) or (r.has("soft") and pale):
-        return Guess(Role("status", "tint", status, r.state), _NAME, "a soft status")
+        return Guess(Role("status", "tint", status, r.state), NAME, "a soft status")
     if r.has("fill", "strong"):
-        return Guess(Role("status", "fill", status, r.state), _NAME, "a full status")
+        return Guess(Role("status", "fill", status, r.state), NAME, "a full status")
     if pale or r.translucent:
-        return Guess(Role("status", "tint", status, r.state), _COLOR, "close to the page")
+        return Guess(Role("status", "tint", status, r.state), COLOR, "close to the page")
     return Guess(Role("status", "text", status, r.state), 0.7, _BY_ITSELF)
-
-
-# --- What stands on things ----------------------------------------------------------------------
-
-
-def _writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
-    """The role of a text, a label or an icon."""
-    ground = grounds.under(r)
-    belongs = ground[0].token.key if ground else ""
-    below = ground[1].role if ground else None
-    if r.has("icon"):
-        state = r.state
-        return Guess(Role("icon", state=state), _NAME, "its name says icon", belongs)
-    if r.used == "icon":
-        return Guess(Role("icon", state=r.state), _PLAIN, "it is used as an icon", belongs)
-    if r.has("other"):
-        return Guess(Role("other", state=r.state), _PART, "its name says something else")
-    if r.status and not r.has("action"):
-        if below is not None and below.kind == "status" and below.detail == "fill":
-            return Guess(Role("label", state=r.state), _PART, "stands on a full status", belongs)
-        if "on" in r.words and ground is not None and r.ratio(ground[0]) >= SEEN:
-            return Guess(Role("label", state=r.state), _PART, "stands on a status", belongs)
-        kept = belongs if below is not None and below.detail == "tint" else ""
-        return Guess(Role("status", "text", r.status, r.state), _NAME, "a text of a status", kept)
-    if below is not None and _is_label(r, ground, below):
-        if below.kind == "surface":
-            return Guess(Role("text", "inverse"), _NAME, "stands on its surface", belongs)
-        disabled = "disabled" if r.state == "disabled" else r.state
-        return Guess(Role("label", state=disabled), _NAME, "stands on its fill", belongs)
-    own = belongs if below is not None and below.kind == "surface" else ""
-    return _text(r, page, own, grounds.seen_on_dark(r))
-
-
-def _is_label(r: Named, ground: tuple[Named, Guess] | None, below: Role) -> bool:
-    if ground is None:
-        return False
-    if below.kind == "fill":
-        if below.detail == "field":
-            return False
-        explicit = r.has("label") or "on" in r.words or r.has("action")
-        return explicit or r.ratio(ground[0]) >= SEEN
-    return below.kind == "surface" and below.detail in ("inverse", "colored")
-
-
-def _text(r: Named, page: Named | None, belongs: str, elsewhere: bool) -> Guess:
-    """The role of a text; ``elsewhere`` tells that it is seen on a surface against the page."""
-    state = "" if r.state == "disabled" else r.state
-    detail = ""
-    if r.state == "disabled":
-        detail = "disabled"
-    elif r.has("inverse"):
-        detail = "inverse"
-    elif r.has("link"):
-        detail = "link"
-    elif r.has("hint"):
-        detail = "hint"
-    elif r.has("quiet"):
-        detail = "quiet"
-    elif r.has("accent") and r.chroma >= _COLORED:
-        detail = "link"
-    sure = _NAME if r.has("text") else _PART
-    if not detail and elsewhere and page is not None and r.ratio(page) < 2:
-        return Guess(
-            Role("text", "inverse", state=state), _COLOR, "hardly seen on the page", belongs
-        )
-    if r.has("label") and not r.has("text"):
-        return Guess(Role("label", state=r.state), _COLOR, "its name says label", belongs)
-    role, why = Role("text", detail, state=state), "its name says text"
-    if r.used:
-        return Guess(role, _PLAIN, "it is used as a text", belongs)
-    if r.has("button"):
-        return Guess(role, _PLAIN, f"{why}, and button", belongs)
-    if state and "active" in r.words:
-        return Guess(role, _PLAIN, f"{why}; active is pressed or chosen", belongs)
-    if belongs and r.stem and not any(map(meanings_of, r.stem)):
-        return Guess(role, _PLAIN, f"{why}, of something unknown", belongs)
-    return Guess(role, sure, why, belongs)
 
 
 # --- What neighbours say ------------------------------------------------------------------------
@@ -407,9 +284,7 @@ _BY_SLOT = {
 def _bound(document: Document, made: Mapping[str, Guess]) -> dict[str, Guess]:
     """What is unknown and was bound to a slot of a scene."""
     return {
-        key: Guess(
-            read_role(_BY_SLOT[slot]), _PART, f"bound to {slot} on {scene.name or 'a scene'}"
-        )
+        key: Guess(read_role(_BY_SLOT[slot]), PART, f"bound to {slot} on {scene.name or 'a scene'}")
         for scene in document.scenes
         for slot, key in scene.bindings
         if slot in _BY_SLOT and key in made and made[key].role.kind == "unknown"
@@ -444,7 +319,7 @@ def _alone(
         r.token.key: replace(
             made[r.token.key],
             role=replace(made[r.token.key].role, detail="fill"),
-            sure=_PART,
+            sure=PART,
             why=why,
         )
         for r in alone

@@ -1,0 +1,126 @@
+"""What stands on things: texts, labels and icons, with what they belong to."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from prism.roles.grounds import COLOR, COLORED, NAME, PART, PLAIN, SEEN, Grounds, Guess
+from prism.roles.lexicon import meanings_of
+from prism.roles.reading import Named
+from prism.roles.role import Role, known
+
+
+def is_writing(reading: Named) -> bool:
+    """Whether a name speaks of a text, a label or an icon, or a person says it is one."""
+    said = known(reading.token.role)
+    if said is not None:
+        return said.kind in ("text", "label", "icon") or (said.kind, said.detail) == (
+            "status",
+            "text",
+        )
+    if reading.token.type != "color" or reading.has("shadow", "chart"):
+        return False
+    if reading.used:
+        return reading.used in ("text", "icon", "label")
+    if reading.has("focus") and reading.has("line", "ring"):
+        return False
+    surface = max(reading.last("surface"), reading.last("fill"))
+    writing = max(reading.last("text"), reading.last("icon"))
+    if "on" in reading.words[:-1] or (reading.has("label") and surface < reading.last("label")):
+        return True
+    if reading.has("hint", "link") and surface < 0 and not reading.has("line", "action"):
+        return True
+    if reading.has("line") and reading.last("line") > writing:
+        return False
+    if writing >= 0 and surface >= 0 and reading.words[writing] == "body":
+        return False  # the page
+    pale = surface >= 0 and reading.meanings[surface] <= {"soft"}
+    return writing >= 0 and (writing > surface or pale)
+
+
+def beside_backgrounds(readings: Sequence[Named]) -> set[str]:
+    """Texts that are called by their place alone, as CSS calls them, beside the background there:
+    ``hint-color`` and ``hint-background``."""
+    grounds = {r.stem for r in readings if r.has("surface") and r.stem}
+    return {
+        r.token.key
+        for r in readings
+        if not r.has_part
+        and r.has("card", "floating", "modal", "tooltip")
+        and "nothing" in r.all
+        and r.stem in grounds
+    }
+
+
+def of_writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
+    """The role of a text, a label or an icon."""
+    ground = grounds.under(r)
+    belongs = ground[0].token.key if ground else ""
+    below = ground[1].role if ground else None
+    if r.has("icon"):
+        state = r.state
+        return Guess(Role("icon", state=state), NAME, "its name says icon", belongs)
+    if r.used == "icon":
+        return Guess(Role("icon", state=r.state), PLAIN, "it is used as an icon", belongs)
+    if r.has("other"):
+        return Guess(Role("other", state=r.state), PART, "its name says something else")
+    if r.status and not r.has("action"):
+        if below is not None and below.kind == "status" and below.detail == "fill":
+            return Guess(Role("label", state=r.state), PART, "stands on a full status", belongs)
+        if "on" in r.words and ground is not None and r.ratio(ground[0]) >= SEEN:
+            return Guess(Role("label", state=r.state), PART, "stands on a status", belongs)
+        kept = belongs if below is not None and below.detail == "tint" else ""
+        return Guess(Role("status", "text", r.status, r.state), NAME, "a text of a status", kept)
+    if below is not None and _is_label(r, ground, below):
+        if below.kind == "surface":
+            return Guess(Role("text", "inverse"), NAME, "stands on its surface", belongs)
+        disabled = "disabled" if r.state == "disabled" else r.state
+        return Guess(Role("label", state=disabled), NAME, "stands on its fill", belongs)
+    own = belongs if below is not None and below.kind == "surface" else ""
+    return _text(r, page, own, grounds.seen_on_dark(r))
+
+
+def _is_label(r: Named, ground: tuple[Named, Guess] | None, below: Role) -> bool:
+    if ground is None:
+        return False
+    if below.kind == "fill":
+        if below.detail == "field":
+            return False
+        explicit = r.has("label") or "on" in r.words or r.has("action")
+        return explicit or r.ratio(ground[0]) >= SEEN
+    return below.kind == "surface" and below.detail in ("inverse", "colored")
+
+
+def _text(r: Named, page: Named | None, belongs: str, elsewhere: bool) -> Guess:
+    """The role of a text; ``elsewhere`` tells that it is seen on a surface against the page."""
+    state = "" if r.state == "disabled" else r.state
+    detail = ""
+    if r.state == "disabled":
+        detail = "disabled"
+    elif r.has("inverse"):
+        detail = "inverse"
+    elif r.has("link"):
+        detail = "link"
+    elif r.has("hint"):
+        detail = "hint"
+    elif r.has("quiet"):
+        detail = "quiet"
+    elif r.has("accent") and r.chroma >= COLORED:
+        detail = "link"
+    sure = NAME if r.has("text") else PART
+    if not detail and elsewhere and page is not None and r.ratio(page) < 2:
+        return Guess(
+            Role("text", "inverse", state=state), COLOR, "hardly seen on the page", belongs
+        )
+    if r.has("label") and not r.has("text"):
+        return Guess(Role("label", state=r.state), COLOR, "its name says label", belongs)
+    role, why = Role("text", detail, state=state), "its name says text"
+    if r.used:
+        return Guess(role, PLAIN, "it is used as a text", belongs)
+    if r.has("button"):
+        return Guess(role, PLAIN, f"{why}, and button", belongs)
+    if state and "active" in r.words:
+        return Guess(role, PLAIN, f"{why}; active is pressed or chosen", belongs)
+    if belongs and r.stem and not any(map(meanings_of, r.stem)):
+        return Guess(role, PLAIN, f"{why}, of something unknown", belongs)
+    return Guess(role, sure, why, belongs)
