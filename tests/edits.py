@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from prism.changes import axes, linking, structure
+from prism.changes import axes, linking, merging, structure
 from prism.changes import values as edit
 from prism.edits.pairings import RequireOfPairing
 from prism.edits.rules import (
@@ -108,7 +108,7 @@ def _remove(rng, document, new_key):
 
 def _drop_into(rng, document, new_key):
     keep, gone = _token(rng, document), _token(rng, document)
-    return structure.drop_token(document, gone.key, keep.key)
+    return merging.drop_token(document, gone.key, keep.key)
 
 
 def _rename(rng, document, new_key):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from prism.changes import linking, structure
+from prism.changes import linking, merging, structure
 from prism.changes.outcome import Outcome
 from prism.derive import bulk
 from prism.edits.command import Command, command
@@ -73,7 +73,7 @@ class RemoveToken(Command):
     into: str = ""
 
     def apply(self, document: Document) -> Document:
-        return structure.drop_token(document, self.token, self.into)
+        return merging.drop_token(document, self.token, self.into)
 
     def sentence(self, before: Document) -> str:
         return f"Removed {token_name(before, self.token)}"

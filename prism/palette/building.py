@@ -9,10 +9,10 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 
+from prism.changes.merging import merge_tokens
 from prism.changes.references import check_path
 from prism.changes.structure import (
     add_tokens,
-    merge_tokens,
     moved,
     rename_group,
     rename_tokens,

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from prism.changes.merging import merge_tokens
 from prism.changes.references import check_path
-from prism.changes.structure import add_tokens, merge_tokens, moved, rename_token, rename_tokens
+from prism.changes.structure import add_tokens, moved, rename_token, rename_tokens
 from prism.changes.values import set_value
 from prism.color import space
 from prism.errors import EditError

@@ -203,7 +203,8 @@ class BelongingTests(SimpleTestCase):
         self.assertEqual(Analysis(back).roles["action.label"].belongs_to, "action.fill")
 
     def test_it_goes_with_the_token_it_names(self):
-        from prism.changes.structure import merge_tokens, remove_tokens, rename_token
+        from prism.changes.merging import merge_tokens
+        from prism.changes.structure import remove_tokens, rename_token
 
         built = replace(small(), tokens=(*small().tokens, token("tab.fill", "#333333")))
         told = self.said(built, "action.label", "tab.fill")

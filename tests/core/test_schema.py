@@ -4,7 +4,7 @@ from dataclasses import MISSING, fields, replace
 
 from django.test import SimpleTestCase
 
-from prism.changes.structure import merge_tokens
+from prism.changes.merging import merge_tokens
 from prism.compare.diff import diff
 from prism.compare.match import align
 from prism.compare.rows import flatten, unflatten

@@ -7,7 +7,7 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from prism.changes import axes, structure
+from prism.changes import axes, merging, structure
 from prism.errors import EditError, PrismError
 from prism.model.document import Mode, Pairing, Scene
 from prism.model.values import BASE, Condition, Expression
@@ -120,17 +120,17 @@ class MembershipTests(SimpleTestCase):
             token("page", "{white}"),
             token("label", "{white}"),
         )
-        changed = structure.split_token(built, "white", "w2", "white label", ["label"])
+        changed = merging.split_token(built, "white", "w2", "white label", ["label"])
         self.assertEqual(changed.token("label").value(), Expression("{white label}"))
         self.assertEqual(changed.token("page").value(), Expression("{white}"))
         self.assertEqual(answers(changed)[0]["label"], answers(built)[0]["label"])
-        merged = structure.merge_tokens(changed, "white", "w2")
+        merged = merging.merge_tokens(changed, "white", "w2")
         self.assertEqual(merged, built)
 
     def test_merging_follows_pairings_and_bindings(self):
         built = small()
         built = structure.add_tokens(built, [token("text.other", "#000000")])
-        changed = structure.merge_tokens(built, "text.other", "text.main")
+        changed = merging.merge_tokens(built, "text.other", "text.main")
         self.assertEqual(changed.pairings[0].foreground, "text.other")
         self.assertEqual(changed.scenes[0].bindings, (("ink", "text.other"),))
 
