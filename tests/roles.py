@@ -72,6 +72,15 @@ def read(name: str) -> Keyed:
     return Keyed(name, document, roles, belongs)
 
 
+def colors(**values):
+    """A document of plain colors; two underscores stand for a full stop."""
+    tokens = [
+        Token(path, path.replace("__", "."), "color", "semantic", ((BASE, Expression(text)),))
+        for path, text in values.items()
+    ]
+    return Document(tokens=tuple(tokens))
+
+
 def random_document(seed: int) -> Document:
     """Colors of chance under names made of the words of the lexicon, some with a role that is said,
     some referring to others, some with another color in a second brand."""
