@@ -10,6 +10,7 @@ from django.test import SimpleTestCase
 
 from prism import edits
 from prism.analysis import Analysis
+from prism.changes.merging import merge_tokens
 from prism.changes.structure import remove_tokens
 from prism.cli import main
 from prism.color import notation, space
@@ -22,16 +23,16 @@ from prism.edits.tokens import DescribeToken, MarkTokens
 from prism.errors import EditError
 from prism.expressions import typed_input
 from prism.expressions.values import encode
-from prism.formats import own_members, resolver, style_sheets
+from prism.formats import own_members, resolver, resolver_writer, style_sheets
 from prism.formats.style_sheets.tokens import font_families
 from prism.model.document import Pairing, Ramp, Scene
 from prism.model.values import Expression, Listing
-from prism.palette import building, ideas
+from prism.palette import building, covering, ideas
 from prism.palette.ideas import Idea, named_color
 from prism.resolution.resolver import Resolver
 from prism.view_models import palette, plot, sheet
 from prism.view_models.completion import complete
-from tests.builders import counter_keys, document, token
+from tests.builders import axis, counter_keys, document, observatory, token
 
 
 def inks(*others):
@@ -108,8 +109,43 @@ class FileTests(SimpleTestCase):
         )
         self.assertFalse(any(entry.hidden for source in read.sources for entry in source.entries))
 
+    def test_a_condition_that_no_one_knows(self):
+        text = b":root { --x: red } @media (zorp: 1) and (hover) { :root { --x: blue } }"
+        read = style_sheets.read(text, "a.css", counter_keys())
+        self.assertEqual([one.value().text for one in read.document.tokens], ["red"])
+        self.assertEqual([skipped.name for skipped in read.skipped], ["--x"])
+
+        files = {
+            "a.css": b'@import "b.css" zorp(1); :root { --x: red }',
+            "b.css": b":root { --x: blue; --y: lime }",
+        }
+        read = style_sheets.read_together(files, counter_keys())
+        self.assertEqual([one.value().text for one in read.document.tokens], ["red"])
+        self.assertIn("holds only under @import", " ".join(s.reason for s in read.skipped))
+
+    def test_what_files_said_of_tokens_is_written_and_read(self):
+        built = observatory()
+        files = {name: text.encode() for name, text in resolver_writer.write(built).files.items()}
+        again = resolver.read(files, counter_keys("x"))
+        self.assertEqual(again.sources, built.sources)
+        self.assertTrue(any(entry.token for source in again.sources for entry in source.entries))
+
 
 class EditTests(SimpleTestCase):
+    def test_a_token_that_refers_to_what_it_is_to_be_merged_with(self):
+        built = document(token("a", "{b}"), token("b", "#111111"), axes=())
+        with self.assertRaisesMessage(EditError, "a itself refers to {b}."):
+            merge_tokens(built, "a", "b")
+
+    def test_modes_are_dark_by_their_name_where_nothing_else_says_so(self):
+        look = axis("look", "day", "night", "noche", "tide")
+        night = [dict(at.picks)["look"] for at in covering.dark_conditions(document(axes=(look,)))]
+        self.assertEqual(night, ["night", "noche"])
+        told = replace(look.modes[3], color_scheme="dark")
+        look = replace(look, modes=(*look.modes[:3], told))
+        night = [dict(at.picks)["look"] for at in covering.dark_conditions(document(axes=(look,)))]
+        self.assertEqual(night, ["night", "noche", "tide"])
+
     def test_one_unknown_token_refuses_all(self):
         built = document(token("a", "#111111"), token("b", "#222222"), axes=())
         with self.assertRaisesMessage(EditError, "That token is no longer there."):
@@ -137,6 +173,11 @@ class EditTests(SimpleTestCase):
             built, Idea("i", "t", colors), {"neutral": "leave", "main": "new"}, counter_keys("n")
         )
         self.assertEqual([ramp.name for ramp in made.ramps], ["ink", "dusk"])
+
+    def test_a_color_of_an_idea_has_as_many_steps_as_the_ramp_it_stands_in_for(self):
+        idea = Idea("i", "t", (named_color("main", "dusk", "#884422"),))
+        made = ideas.take(inks(), idea, {"main": "ink"}, counter_keys("n"))
+        self.assertEqual([len(ramp.steps) for ramp in made.ramps], [5, 5])
 
     def test_a_measure_comes_behind_the_other_measures(self):
         raw = (
@@ -230,6 +271,21 @@ class ViewTests(SimpleTestCase):
             self.assertNotIn("/", notation.write(space.parse("#336699"), kind))
             self.assertIn(" / 0.5", notation.write(space.parse("rgb(51 102 153 / .5)"), kind))
 
+    def test_colors_are_written_in_hex_where_hex_holds_them(self):
+        self.assertEqual(space.css_text(space.parse("rgb(51 102 153 / 0.2)")), "#33669933")
+        self.assertEqual(space.css_text(space.parse("#336699")), "#336699")
+        self.assertIn("/ 0.5", space.css_text(space.parse("rgb(51 102 153 / 0.5)")))
+
+    def test_remainders_by_minus_one(self):
+        # CSS Values 4, rem() and mod(): a whole number leaves nothing.
+        built = document(
+            token("n", "rem(5.5, -1)", type="number"),
+            token("m", "mod(5, -1)", type="number"),
+            axes=(),
+        )
+        found = Resolver(built)
+        self.assertEqual([found.resolve(key, ()).value for key in "nm"], [0.5, 0])
+
     def test_a_numbered_chart_color_that_others_use_has_a_role(self):
         built = document(
             token("chart.1", "#336699", tier="raw"), token("trend.line", "{chart.1}"), axes=()
@@ -263,6 +319,14 @@ class CommandLineTests(SimpleTestCase):
         self.assertIn("There is no axis “brand”. Axes: look.", done.output)
         none = self.run_command(":root { --page: red }", "resolve", "--theme", "brand=x")
         self.assertIn("Axes: none.", none.output)
+
+    def test_a_trace_shows_what_is_stored_and_what_is_not(self):
+        sheet = """:root { --text: var(--ink) } :root { --ink: #222222 }
+          [data-look=night] { --ink: initial }"""
+        done = self.run_command(sheet, "trace", "text")
+        self.assertIn("{ink}", done.output)
+        self.assertIn("#222222", done.output)
+        self.assertNotIn("no value", done.output)
 
     def test_a_mode_is_proposed_from_the_one_that_is_named(self):
         with TemporaryDirectory() as folder:
