@@ -30,7 +30,7 @@ from prism.model.values import Expression, Listing
 from prism.palette import building, covering, ideas
 from prism.palette.ideas import Idea, named_color
 from prism.resolution.resolver import Resolver
-from prism.view_models import palette, plot, sheet
+from prism.view_models import palette, plot, rays, sheet
 from prism.view_models.completion import complete
 from tests.builders import axis, counter_keys, document, observatory, token
 
@@ -261,6 +261,11 @@ class ViewTests(SimpleTestCase):
         self.assertNotIn("clear", [option.path for option in found])
         through = complete(built, "#33333380", built.token("use"), resolver=Resolver(built))
         self.assertEqual([option.path for option in through], ["clear"])
+
+    def test_ways_of_a_ray_that_are_not_drawn(self):
+        (ray,) = rays.rays(Resolver(inks(token("a", "{ink.1}"))), "a", ())
+        counts = [replace(ray, ways=ray.ways * times).not_drawn for times in (1, 4, 5, 7)]
+        self.assertEqual(counts, [0, 0, 1, 3])
 
     def test_the_nearest_step_in_lightness(self):
         built = inks(token("lone", "#313131", tier="raw"))

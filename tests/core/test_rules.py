@@ -18,7 +18,7 @@ from prism.resolution.contrast import audit, summary
 from prism.resolution.resolver import Resolver
 from prism.roles import role, rules
 from prism.roles.patterns import fitting
-from prism.view_models import by_rule, questions
+from prism.view_models import axes, by_rule, questions
 from prism.view_models.consequences import consequences
 from tests.builders import axis, document, token
 from tests.roles import names, random_document, read
@@ -138,6 +138,19 @@ class JudgedTests(SimpleTestCase):
         self.assertEqual(told.sentences[0], "Breaks 1 pairing.")
         ((pairing, themes),) = told.breaks
         self.assertEqual((pairing.foreground, themes), ("text.main", 2))
+
+    def test_a_proposal_is_judged_by_the_rules_that_are_kept_or_else_by_all(self):
+        built = document(
+            token("page", "#ffffff", ({"look": "dim"}, "#fefefe")),
+            token("text.main", "#222222"),
+            token("focus.ring", "#005fcc"),
+            axes=(axis("look", "light", "dim"),),
+        )
+        found = axes.proposal(Analysis(built), (0,), "look", "light", "dark")
+        self.assertEqual((found.pairs, found.by_rule, found.short_then), (2, True, 0))
+        kept = Analysis(PairByRule("k", ("focus",)).apply(built))
+        found = axes.proposal(kept, (0,), "look", "light", "dark")
+        self.assertEqual((found.pairs, found.by_rule, found.short_then), (1, False, 0))
 
     def test_results_are_kept_where_an_edit_cannot_reach(self):
         before = Analysis(PairByRule("k").apply(small()))
