@@ -29,6 +29,9 @@ SHEETS = {
     "package-water": "water.css/out/water.css",
     "package-missing": "missing.css/dist/missing.css",
     "package-github-markdown": "github-markdown-css/github-markdown.css",
+    "package-daisyui": "daisyui/themes.css",
+    "package-beercss": "beercss/dist/cdn/beer.css",
+    "package-reveal": "reveal.js/dist/theme/moon.css",
 }
 _ODD = ("#fff", "#000", "#ffffff80", "color(display-p3 0 1 0)", "currentcolor", "#00000000")
 LIGHT_DARK = Axis("look", "look", (Mode("light", "light"), Mode("dark", "dark")), "light")

@@ -12,7 +12,7 @@ from prism.roles.reading import Named, named
 from prism.roles.role import UNKNOWN, Role
 from prism.roles.role import known as known_role
 from prism.roles.role import read as read_role
-from prism.roles.writing import beside_backgrounds, is_writing, of_writing
+from prism.roles.writing import beside_backgrounds, carrying, is_writing, of_writing
 
 SAID = "a person says so"
 _BY_ITSELF = "a status by itself"
@@ -40,6 +40,7 @@ class Guesses:
     page: str
     by_stem: Mapping[frozenset[str], Sequence[str]]
     against: Sequence[str]
+    carried: frozenset[tuple[str, ...]]
 
 
 def guess(document: Document, resolver: Resolver) -> dict[str, Guess]:
@@ -53,15 +54,20 @@ def guesses(document: Document, resolver: Resolver) -> Guesses:
     readings = {reading.token.key: reading for reading in named(document, resolver, own)}
     every = list(readings.values())
     page = _page_of(every)
-    writing = frozenset(r.token.key for r in every if is_writing(r)) | beside_backgrounds(every)
-    made = _guessed(every, writing, page, Grounds())
+    carried = carrying(every)
+    writing = frozenset(
+        r.token.key for r in every if is_writing(r) and (r.token.role or r.words not in carried)
+    )
+    writing |= beside_backgrounds(every)
+    made = _guessed(every, writing, page, Grounds(), carried)
     made |= _bound(document, made)
     made |= _alone(every, made, made, _written(every, made, writing))
     by_stem: dict[frozenset[str], list[str]] = {}
     for reading in every:
         by_stem.setdefault(reading.stem - {"on"}, []).append(reading.token.key)
     against = [key for key, known in made.items() if known.role.is_against]
-    return Guesses(made, readings, writing, page.token.key if page else "", by_stem, against)
+    of_page = page.token.key if page else ""
+    return Guesses(made, readings, writing, of_page, by_stem, against, carried)
 
 
 def following(document: Document, resolver: Resolver, before: Guesses, keys: Set[str]) -> Guesses:
@@ -79,33 +85,45 @@ def following(document: Document, resolver: Resolver, before: Guesses, keys: Set
     group = [readings[key] for stem in stems for key in before.by_stem[stem]]
     grounds = Grounds()
     grounds.add([readings[key] for key in before.against], before.all)
-    made = _guessed(group, before.writing, readings.get(before.page), grounds)
+    made = _guessed(group, before.writing, readings.get(before.page), grounds, before.carried)
     made |= _bound(document, made)
     now = {**before.all, **made}
     written = _written(group, made, before.writing)
-    if written != _written(group, before.all, before.writing) or any(
-        key == before.page
-        or reading.translucent != before.readings[key].translucent
-        or reading.token.belongs_to
-        or before.all[key].role.is_against
-        or now[key].role.is_against
-        for key, reading in changed.items()
+    every = list(readings.values())
+    changes = written != _written(group, before.all, before.writing)
+    if (
+        changes
+        or carrying(every) != before.carried
+        or any(
+            key == before.page
+            or reading.translucent != before.readings[key].translucent
+            or reading.token.belongs_to
+            or before.all[key].role.is_against
+            or now[key].role.is_against
+            for key, reading in changed.items()
+        )
     ):
         return guesses(document, resolver)
     if any(known.why == _BY_ITSELF for known in made.values()):
-        now |= _alone(group, made, now, _written(list(readings.values()), now, before.writing))
+        now |= _alone(group, made, now, _written(every, now, before.writing))
     return replace(before, all=now, readings=readings)
 
 
 def _guessed(
-    readings: Sequence[Named], writing: Collection[str], page: Named | None, grounds: Grounds
+    readings: Sequence[Named],
+    writing: Collection[str],
+    page: Named | None,
+    grounds: Grounds,
+    carried: Collection[tuple[str, ...]],
 ) -> dict[str, Guess]:
     """The guesses of some tokens: of grounds first, then of what stands on them, with the plain states
     and the owners that belong to them. ``grounds`` are others that are known."""
     made: dict[str, Guess] = {}
     for reading in readings:
         if reading.token.key not in writing:
-            made[reading.token.key] = _said(reading) or _ground(reading, page)
+            made[reading.token.key] = (
+                _said(reading) or _carrier(reading, carried) or _ground(reading, page)
+            )
     grounds.add(readings, made)
     for reading in readings:
         if reading.token.key in writing:
@@ -168,7 +186,7 @@ def _ground(reading: Named, page: Named | None) -> Guess:
         return Guess(role, NAME if r.translucent else COLOR, "its name says overlay")
     if r.has("focus") and (r.has("line", "ring") or not r.has("surface", "fill")):
         return Guess(Role("focus"), NAME, "its name says focus")
-    if r.has("other") and not r.has("line", "surface"):
+    if "selection" in r.words or (r.has("other") and not r.has("line", "surface")):
         return Guess(Role("other", state=r.state), PART, "its name says something else")
     if (r.status and not r.has("action")) or r.has("status"):
         return _status(r, page)
@@ -210,6 +228,8 @@ def _surface(r: Named, page: Named | None) -> Guess:
     if r.has("surface", "card", "raised", "floating", "modal", "sunken"):
         role = Role("surface", state=r.state, level=_level(r))
         sure = COLOR if r.translucent else NAME if r.has("surface") else PART
+        if page is not None and _telling(r) == _telling(page):
+            return Guess(role, PLAIN, "it is called as the page is")
         return Guess(role, sure, "its name says surface")
     if r.has("fill"):
         return Guess(Role("fill", "action", state=r.state), COLOR, "its name says fill")
@@ -219,10 +239,19 @@ def _surface(r: Named, page: Named | None) -> Guess:
         return Guess(Role("surface", state=r.state), COLOR, "its name says page")
     if r.used:
         role = replace(_BY_USE[r.used], state=r.state)
+        if r.translucent and r.state and role.kind == "surface":
+            return Guess(
+                Role("overlay", state=r.state), PLAIN, "a state, and what is below shows through"
+            )
         return Guess(role, PLAIN, f"it is used as a {r.used}")
     if r.has("quiet", "soft"):
         return Guess(UNKNOWN, 0.2, "its name says only how strong it is")
     return Guess(UNKNOWN, 0.0, "its name says nothing")
+
+
+def _telling(r: Named) -> list[str]:
+    """The words of a name without those that say nothing, as ``color``."""
+    return [word for word, held in zip(r.words, r.meanings, strict=True) if "nothing" not in held]
 
 
 def _status(r: Named, page: Named | None) -> Guess:
@@ -289,6 +318,13 @@ def _bound(document: Document, made: Mapping[str, Guess]) -> dict[str, Guess]:
         for slot, key in scene.bindings
         if slot in _BY_SLOT and key in made and made[key].role.kind == "unknown"
     }
+
+
+def _carrier(r: Named, carried: Collection[tuple[str, ...]]) -> Guess | None:
+    """A color whose name says little and that another is named to stand on is a fill."""
+    if r.words not in carried or r.status or r.has("action", "accent", "card", "field", "page"):
+        return None
+    return Guess(Role("fill", "action", state=r.state), PLAIN, "a label is named to stand on it")
 
 
 def _written(

@@ -9,6 +9,27 @@ from prism.roles.lexicon import meanings_of
 from prism.roles.reading import Named
 from prism.roles.role import Role, known
 
+#: Words for what stands on the thing that the rest of the name says.
+_ON = frozenset(("on", "content", "foreground", "fg", "contrast", "label"))
+_PARTS = ("surface", "text", "label", "icon", "fill", "line", "ring", "overlay", "shadow")
+
+
+def carrying(readings: Sequence[Named]) -> frozenset[tuple[str, ...]]:
+    """The names, as words, of colors that others are named to stand on and are seen on: ``secondary``
+    beside ``on-secondary`` or ``secondary-content``. Names that say a part of their own are left out."""
+    plain = {r.words: r for r in readings if not r.has(*_PARTS)}
+    return frozenset(
+        rest
+        for reading in readings
+        if not _ON.isdisjoint(reading.words)
+        and (rest := _without_on(reading)) in plain
+        and reading.ratio(plain[rest]) >= SEEN
+    )
+
+
+def _without_on(reading: Named) -> tuple[str, ...]:
+    return tuple(word for word in reading.words if word not in _ON)
+
 
 def is_writing(reading: Named) -> bool:
     """Whether a name speaks of a text, a label or an icon, or a person says it is one."""
@@ -67,7 +88,13 @@ def of_writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
     if r.status and not r.has("action"):
         if below is not None and below.kind == "status" and below.detail == "fill":
             return Guess(Role("label", state=r.state), PART, "stands on a full status", belongs)
-        if "on" in r.words and ground is not None and r.ratio(ground[0]) >= SEEN:
+        if (
+            ground is not None
+            and ground[1].role.detail in ("fill", "text")
+            and not _ON.isdisjoint(r.words)
+            and ground[0].words == _without_on(r)
+            and r.ratio(ground[0]) >= SEEN
+        ):
             return Guess(Role("label", state=r.state), PART, "stands on a status", belongs)
         kept = belongs if below is not None and below.detail == "tint" else ""
         return Guess(Role("status", "text", r.status, r.state), NAME, "a text of a status", kept)
@@ -112,11 +139,15 @@ def _text(r: Named, page: Named | None, belongs: str, elsewhere: bool) -> Guess:
         return Guess(
             Role("text", "inverse", state=state), COLOR, "hardly seen on the page", belongs
         )
+    if "on" in r.words and r.has("surface", "page"):
+        return Guess(Role("text", detail, state=state), PART, "stands on surfaces", belongs)
     if r.has("label") and not r.has("text"):
         return Guess(Role("label", state=r.state), COLOR, "its name says label", belongs)
     role, why = Role("text", detail, state=state), "its name says text"
     if r.used:
         return Guess(role, PLAIN, "it is used as a text", belongs)
+    if r.token.uses and "text" not in r.token.uses:
+        return Guess(role, COLOR, f"{why}, and it is used otherwise", belongs)
     if r.has("button"):
         return Guess(role, PLAIN, f"{why}, and button", belongs)
     if state and "active" in r.words:

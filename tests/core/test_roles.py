@@ -165,6 +165,31 @@ class GuessTests(SimpleTestCase):
         self.assertEqual(str(labelled["success"].role), "status fill success")
         self.assertEqual(labelled["onSuccess"].belongs_to, "success")
 
+    def test_what_another_color_is_named_to_stand_on_is_a_fill(self):
+        known = guessed(
+            colors(page="#fff", neutral="#111", neutral__content="#eee", tertiary="#705")
+        )
+        self.assertEqual(str(known["neutral"].role), "fill action")
+        self.assertEqual(str(known["neutral.content"].role), "label")
+        self.assertEqual(str(known["tertiary"].role), "text hint")
+        carried = guessed(colors(page="#fff", tertiary="#705", on__tertiary="#fff"))
+        self.assertEqual(str(carried["tertiary"].role), "fill action")
+        unseen = guessed(colors(page="#fff", neutral="#111", neutral__content="#222"))
+        self.assertEqual(str(unseen["neutral"].role), "unknown")
+
+    def test_a_label_on_a_status_by_itself(self):
+        known = guessed(
+            colors(page="#fff", info="#0050a0", info__content="#fff", info__text="#003")
+        )
+        roles = [str(known[path].role) for path in ("info", "info.content", "info.text")]
+        self.assertEqual(roles, ["status fill information", "label", "status text information"])
+
+    def test_a_use_that_contradicts_the_name_leaves_it_unsure(self):
+        built = colors(page="#fff", link="#005fcc")
+        other = replace(built.tokens[1], uses=("background",))
+        known = guessed(replace(built, tokens=(built.tokens[0], other)))["link"]
+        self.assertEqual((str(known.role), known.is_sure), ("text link", False))
+
     def test_levels_of_surfaces(self):
         known = guessed(
             colors(bg__page="#eee", bg__card="#fff", bg__sunken="#ddd", bg__modal="#fff")
