@@ -12,7 +12,7 @@ from prism.roles.reading import Named, named
 from prism.roles.role import UNKNOWN, Role
 from prism.roles.role import known as known_role
 from prism.roles.role import read as read_role
-from prism.roles.writing import beside_backgrounds, carrying, is_writing, of_writing
+from prism.roles.writing import ON, beside_backgrounds, carrying, is_writing, of_writing
 
 SAID = "a person says so"
 _BY_ITSELF = "a status by itself"
@@ -64,7 +64,7 @@ def guesses(document: Document, resolver: Resolver) -> Guesses:
     made |= _alone(every, made, made, _written(every, made, writing))
     by_stem: dict[frozenset[str], list[str]] = {}
     for reading in every:
-        by_stem.setdefault(reading.stem - {"on"}, []).append(reading.token.key)
+        by_stem.setdefault(reading.stem - ON, []).append(reading.token.key)
     against = [key for key, known in made.items() if known.role.is_against]
     of_page = page.token.key if page else ""
     return Guesses(made, readings, writing, of_page, by_stem, against, carried)
@@ -81,7 +81,7 @@ def following(document: Document, resolver: Resolver, before: Guesses, keys: Set
         assert token is not None
         changed[key] = replace(before.readings[key], token=token, color=color)
     readings = {**before.readings, **changed}
-    stems = {reading.stem - {"on"} for reading in changed.values()}
+    stems = {reading.stem - ON for reading in changed.values()}
     group = [readings[key] for stem in stems for key in before.by_stem[stem]]
     grounds = Grounds()
     grounds.add([readings[key] for key in before.against], before.all)
@@ -89,22 +89,19 @@ def following(document: Document, resolver: Resolver, before: Guesses, keys: Set
     made |= _bound(document, made)
     now = {**before.all, **made}
     written = _written(group, made, before.writing)
-    every = list(readings.values())
-    changes = written != _written(group, before.all, before.writing)
-    if (
-        changes
-        or carrying(every) != before.carried
-        or any(
-            key == before.page
-            or reading.translucent != before.readings[key].translucent
-            or reading.token.belongs_to
-            or before.all[key].role.is_against
-            or now[key].role.is_against
-            for key, reading in changed.items()
-        )
+    was = [before.readings[reading.token.key] for reading in group]
+    told = written, carrying(group)
+    if told != (_written(was, before.all, before.writing), carrying(was)) or any(
+        key == before.page
+        or reading.translucent != before.readings[key].translucent
+        or reading.token.belongs_to
+        or before.all[key].role.is_against
+        or now[key].role.is_against
+        for key, reading in changed.items()
     ):
         return guesses(document, resolver)
     if any(known.why == _BY_ITSELF for known in made.values()):
+        every = list(readings.values())
         now |= _alone(group, made, now, _written(every, now, before.writing))
     return replace(before, all=now, readings=readings)
 

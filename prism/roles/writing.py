@@ -10,7 +10,7 @@ from prism.roles.reading import Named
 from prism.roles.role import Role, known
 
 #: Words for what stands on the thing that the rest of the name says.
-_ON = frozenset(("on", "content", "foreground", "fg", "contrast", "label"))
+ON = frozenset(("on", "content", "foreground", "fg", "contrast", "label"))
 _PARTS = ("surface", "text", "label", "icon", "fill", "line", "ring", "overlay", "shadow")
 
 
@@ -21,14 +21,14 @@ def carrying(readings: Sequence[Named]) -> frozenset[tuple[str, ...]]:
     return frozenset(
         rest
         for reading in readings
-        if not _ON.isdisjoint(reading.words)
+        if not ON.isdisjoint(reading.words)
         and (rest := _without_on(reading)) in plain
         and reading.ratio(plain[rest]) >= SEEN
     )
 
 
 def _without_on(reading: Named) -> tuple[str, ...]:
-    return tuple(word for word in reading.words if word not in _ON)
+    return tuple(word for word in reading.words if word not in ON)
 
 
 def is_writing(reading: Named) -> bool:
@@ -91,7 +91,7 @@ def of_writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
         if (
             ground is not None
             and ground[1].role.detail in ("fill", "text")
-            and not _ON.isdisjoint(r.words)
+            and not ON.isdisjoint(r.words)
             and ground[0].words == _without_on(r)
             and r.ratio(ground[0]) >= SEEN
         ):
