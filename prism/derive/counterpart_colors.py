@@ -120,12 +120,12 @@ class Counterpart:
         was = self._stack(self._now, (self._page,))
         weak = oklch(color)[1] < _SURFACE_CHROMA and was and ratio(color, was) < 1.5
         if not page or color.alpha < 1:
-            self.colors[key] = color
+            self.colors[key] = self._now[key]
         elif weak:  # a quiet fill is a surface
             level = self._level(Role("surface", level=2, state=role.state))
             self._put(key, level, *oklch(color)[1:])
         elif ratio(color, page) >= _FILL:
-            self.colors[key] = color
+            self.colors[key] = self._now[key]
         else:
             self._reach(key, [page], _FILL * _MARGIN, _FILL)
 
@@ -170,7 +170,7 @@ class Counterpart:
         if not stacks:
             return
         if role.kind == "label" and least_ratio(color, stacks) >= required * _MARGIN:
-            self.colors[key] = color
+            self.colors[key] = self._now[key]
             return
         self._reach(key, stacks, max(min(was, _ENOUGH), required * _MARGIN, 1.0), required)
 

@@ -8,14 +8,21 @@ from dataclasses import dataclass, replace
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver
 from prism.roles.grounds import COLOR, COLORED, NAME, PART, PLAIN, Grounds, Guess
+from prism.roles.neighbours import (
+    BY_ITSELF,
+    alone,
+    bound,
+    carrier,
+    plain_states,
+    with_rest,
+    with_text,
+)
 from prism.roles.reading import Named, named
 from prism.roles.role import UNKNOWN, Role
 from prism.roles.role import known as known_role
-from prism.roles.role import read as read_role
 from prism.roles.writing import ON, beside_backgrounds, carrying, is_writing, of_writing
 
 SAID = "a person says so"
-_BY_ITSELF = "a status by itself"
 #: Roles of what the uses alone say.
 _BY_USE: Mapping[str, Role] = {
     "surface": Role("surface"),
@@ -60,8 +67,8 @@ def guesses(document: Document, resolver: Resolver) -> Guesses:
     )
     writing |= beside_backgrounds(every)
     made = _guessed(every, writing, page, Grounds(), carried)
-    made |= _bound(document, made)
-    made |= _alone(every, made, made, _written(every, made, writing))
+    made |= bound(document, made)
+    made |= alone(every, made, made, with_text(every, made, writing))
     by_stem: dict[frozenset[str], list[str]] = {}
     for reading in every:
         by_stem.setdefault(reading.stem - ON, []).append(reading.token.key)
@@ -86,12 +93,12 @@ def following(document: Document, resolver: Resolver, before: Guesses, keys: Set
     grounds = Grounds()
     grounds.add([readings[key] for key in before.against], before.all)
     made = _guessed(group, before.writing, readings.get(before.page), grounds, before.carried)
-    made |= _bound(document, made)
+    made |= bound(document, made)
     now = {**before.all, **made}
-    written = _written(group, made, before.writing)
+    written = with_text(group, made, before.writing)
     was = [before.readings[reading.token.key] for reading in group]
     told = written, carrying(group)
-    if told != (_written(was, before.all, before.writing), carrying(was)) or any(
+    if told != (with_text(was, before.all, before.writing), carrying(was)) or any(
         key == before.page
         or reading.translucent != before.readings[key].translucent
         or reading.token.belongs_to
@@ -100,9 +107,9 @@ def following(document: Document, resolver: Resolver, before: Guesses, keys: Set
         for key, reading in changed.items()
     ):
         return guesses(document, resolver)
-    if any(known.why == _BY_ITSELF for known in made.values()):
+    if any(known.why == BY_ITSELF for known in made.values()):
         every = list(readings.values())
-        now |= _alone(group, made, now, _written(every, now, before.writing))
+        now |= alone(group, made, now, with_text(every, now, before.writing))
     return replace(before, all=now, readings=readings)
 
 
@@ -119,7 +126,7 @@ def _guessed(
     for reading in readings:
         if reading.token.key not in writing:
             made[reading.token.key] = (
-                _said(reading) or _carrier(reading, carried) or _ground(reading, page)
+                _said(reading) or carrier(reading, carried) or _ground(reading, page)
             )
     grounds.add(readings, made)
     for reading in readings:
@@ -127,10 +134,10 @@ def _guessed(
             known = of_writing(reading, grounds, page)
             said = _said(reading)
             made[reading.token.key] = replace(said, belongs_to=known.belongs_to) if said else known
-    plain = _plain_states(readings, made)
+    plain = plain_states(readings, made)
     for reading in readings:
         key, owner = reading.token.key, reading.token.belongs_to
-        known = _with_rest(reading, made[key], plain)
+        known = with_rest(reading, made[key], plain)
         made[key] = replace(known, belongs_to=owner) if owner else known
     return {reading.token.key: made[reading.token.key] for reading in readings}
 
@@ -269,92 +276,4 @@ def _status(r: Named, page: Named | None) -> Guess:
         return Guess(Role("status", "fill", status, r.state), NAME, "a full status")
     if pale or r.translucent:
         return Guess(Role("status", "tint", status, r.state), COLOR, "close to the page")
-    return Guess(Role("status", "text", status, r.state), 0.7, _BY_ITSELF)
-
-
-# --- What neighbours say ------------------------------------------------------------------------
-
-
-_Plain = dict[tuple[frozenset[str], str, str], str]
-
-
-def _plain_states(readings: Sequence[Named], guesses: Mapping[str, Guess]) -> _Plain:
-    """The tokens without a state, by their stem and role."""
-    plain: _Plain = {}
-    for reading in readings:
-        if not reading.state:
-            role = guesses[reading.token.key].role
-            plain.setdefault((reading.stem, role.kind, role.detail), reading.token.key)
-    return plain
-
-
-def _with_rest(r: Named, known: Guess, plain: _Plain) -> Guess:
-    """A state with the plain state that it belongs to."""
-    if not r.state or known.belongs_to or known.role.kind in ("unknown", "focus"):
-        return known
-    rest = plain.get((r.stem, known.role.kind, known.role.detail), "")
-    return replace(known, belongs_to=rest)
-
-
-#: What the slots of scenes say of what a person bound to them.
-_BY_SLOT = {
-    "page": "page", "card": "surface", "raised": "surface", "sunken": "surface", "ink": "text",
-    "muted": "text quiet", "faint": "text hint", "link": "text link", "line": "line soft",
-    "line-strong": "line strong", "action": "fill action", "action-label": "label",
-    "highlight": "fill accent", "highlight-label": "label", "veil": "overlay", "focus": "focus",
-    "go": "status text success", "wait": "status text warning", "stop": "status text error",
-    "note": "status text information",
-}  # fmt: skip
-
-
-def _bound(document: Document, made: Mapping[str, Guess]) -> dict[str, Guess]:
-    """What is unknown and was bound to a slot of a scene."""
-    return {
-        key: Guess(read_role(_BY_SLOT[slot]), PART, f"bound to {slot} on {scene.name or 'a scene'}")
-        for scene in document.scenes
-        for slot, key in scene.bindings
-        if slot in _BY_SLOT and key in made and made[key].role.kind == "unknown"
-    }
-
-
-def _carrier(r: Named, carried: Collection[tuple[str, ...]]) -> Guess | None:
-    """A color whose name says little and that another is named to stand on is a fill."""
-    if r.words not in carried or r.status or r.has("action", "accent", "card", "field", "page"):
-        return None
-    return Guess(Role("fill", "action", state=r.state), PLAIN, "a label is named to stand on it")
-
-
-def _written(
-    readings: Sequence[Named], known: Mapping[str, Guess], writing: Collection[str]
-) -> set[str]:
-    """The statuses that have a text among some tokens."""
-    return {
-        reading.status
-        for reading in readings
-        if reading.token.key in writing and known[reading.token.key].role.kind == "status"
-    }
-
-
-def _alone(
-    readings: Sequence[Named],
-    made: Mapping[str, Guess],
-    every: Mapping[str, Guess],
-    written: Collection[str],
-) -> dict[str, Guess]:
-    """Statuses by themselves that are fills: where a label stands on one, or where the text of its
-    status is another token, as ``written`` says."""
-    alone = [r for r in readings if made[r.token.key].why == _BY_ITSELF]
-    if not alone:
-        return {}
-    labelled = {known.belongs_to for known in every.values() if known.role.kind == "label"}
-    why = "a label or a text of its status stands beside it"
-    return {
-        r.token.key: replace(
-            made[r.token.key],
-            role=replace(made[r.token.key].role, detail="fill"),
-            sure=PART,
-            why=why,
-        )
-        for r in alone
-        if r.token.key in labelled or r.status in written
-    }
+    return Guess(Role("status", "text", status, r.state), 0.7, BY_ITSELF)

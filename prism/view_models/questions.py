@@ -74,11 +74,6 @@ def unsure(analysis: Analysis) -> list[tuple[Token, Guess]]:
     ]
 
 
-def counts(analysis: Analysis) -> dict[str, int]:
-    """How many tokens have a role, sure or not, under ``all``."""
-    return {"all": len(analysis.roles)}
-
-
 def question(analysis: Analysis, theme: Theme, asked: Unsure, key: str = "") -> Question | None:
     """The question about the token with a key, about the first of ``asked`` where it is none of them;
     None where nothing is to be asked."""

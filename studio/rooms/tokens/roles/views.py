@@ -45,7 +45,7 @@ def _room(frame: RolesFrame, problem: str = "", status: int = 200) -> HttpRespon
         ],
         "question": questions.question(frame.analysis, frame.theme, unsure, frame.address.token),
         "roles": role.every(),
-        "counts": questions.counts(frame.analysis),
+        "count": len(frame.analysis.roles),
         "words": frame.document.words,
         "meanings": lexicon.names(),
         "problem": problem,
