@@ -8,7 +8,10 @@ from itertools import combinations
 from typing import TypeVar
 
 from prism.errors import ExpressionError
-from prism.model.values import Condition, Value
+from prism.expressions.syntax import reference_of
+from prism.expressions.values import references
+from prism.model.document import Token
+from prism.model.values import Condition, Expression, Value
 from prism.resolution.answers import Answer
 
 
@@ -78,3 +81,32 @@ def strongest(
 def strength(axes: Sequence[int]) -> tuple[int, tuple[int, ...]]:
     """Sort key of a condition on these axis positions: more axes win, then later ones."""
     return len(axes), tuple(sorted(axes, reverse=True))
+
+
+def compiled(
+    token: Token,
+    axis_index: Mapping[str, int],
+    mode_index: Sequence[Mapping[str, int]],
+    key_at: Mapping[str, str],
+) -> Compiled:
+    """A token made ready: ``axis_index`` and ``mode_index`` are the positions of axes and of modes on
+    each, ``key_at`` the keys of the tokens by path."""
+    candidates = []
+    axes: set[int] = set()
+    for condition, value in token.values:
+        picks = tuple(
+            sorted(
+                (axis_index[axis], mode_index[axis_index[axis]][mode])
+                for axis, mode in condition.picks
+            )
+        )
+        axes.update(axis for axis, _ in picks)
+        named_keys = (key_at.get(path) for path in references(value, token.type))
+        targets = tuple(dict.fromkeys(key for key in named_keys if key is not None))
+        whole = isinstance(value, Expression) and bool(reference_of(value.text))
+        alias = targets[0] if whole and targets else ""
+        candidates.append(Candidate(picks, condition, value, targets, alias))
+    candidates.sort(
+        key=lambda candidate: strength([axis for axis, _ in candidate.picks]), reverse=True
+    )
+    return Compiled(token.key, token.path, token.type, tuple(sorted(axes)), tuple(candidates))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping
 
 
 def strong_components(
@@ -96,3 +96,23 @@ def _closure(keys: Iterable[str], edges: Mapping[str, Iterable[str]]) -> set[str
                 seen.add(other)
                 work.append(other)
     return seen
+
+
+def circle(
+    first: str, members: Collection[str], targets: Callable[[str], Iterable[str]]
+) -> list[str]:
+    """The shortest way from a key through ``members`` back to itself, without its end. There is one
+    where the members are a circle."""
+    reached: dict[str, str] = {}
+    queue = [first]
+    for key in queue:
+        for target in targets(key):
+            if target == first:
+                chain = [key]
+                while chain[-1] != first:
+                    chain.append(reached[chain[-1]])
+                return chain[::-1]
+            if target in members and target not in reached:
+                reached[target] = key
+                queue.append(target)
+    return [first]

@@ -11,7 +11,7 @@ from collections.abc import Container, Iterable, Iterator
 
 from prism.color import space
 from prism.errors import ExpressionError
-from prism.expressions.syntax import REFERENCE, reference_of
+from prism.expressions.syntax import REFERENCE
 from prism.expressions.values import (
     ITEMS,
     MAX_TEXT,
@@ -19,13 +19,12 @@ from prism.expressions.values import (
     nearest,
     parse,
     part_type,
-    references,
 )
 from prism.model.document import Document, Token, shown_path
-from prism.model.values import Absent, Composite, Condition, Expression, Listing, Value
+from prism.model.values import Absent, Composite, Condition, Listing, Value
 from prism.resolution.answers import Answer, Items, Parts, Resolved, css_value
-from prism.resolution.compiled import Candidate, Compiled, Hop, PassedOnError, strength
-from prism.resolution.graph import Graph, strong_components
+from prism.resolution.compiled import Candidate, Compiled, Hop, PassedOnError, compiled
+from prism.resolution.graph import Graph, circle, strong_components
 from prism.resolution.themes import Theme as Theme
 from prism.resolution.themes import ThemeSpace
 
@@ -91,25 +90,7 @@ class Resolver(ThemeSpace):
         return changed
 
     def _compile(self, token: Token) -> Compiled:
-        candidates = []
-        axes: set[int] = set()
-        for condition, value in token.values:
-            picks = tuple(
-                sorted(
-                    (self.axis_index[axis], self.mode_index[self.axis_index[axis]][mode])
-                    for axis, mode in condition.picks
-                )
-            )
-            axes.update(axis for axis, _ in picks)
-            named_keys = (self._by_path.get(path) for path in references(value, token.type))
-            targets = tuple(dict.fromkeys(key for key in named_keys if key is not None))
-            whole = isinstance(value, Expression) and bool(reference_of(value.text))
-            alias = targets[0] if whole and targets else ""
-            candidates.append(Candidate(picks, condition, value, targets, alias))
-        candidates.sort(
-            key=lambda candidate: strength([axis for axis, _ in candidate.picks]), reverse=True
-        )
-        return Compiled(token.key, token.path, token.type, tuple(sorted(axes)), tuple(candidates))
+        return compiled(token, self.axis_index, self.mode_index, self._by_path)
 
     # Answers
 
@@ -231,21 +212,9 @@ class Resolver(ThemeSpace):
     def _circle(self, members: list[str], theme: Theme) -> str:
         """The sentence for a circle, starting at the member first in document order."""
         first = min(members, key=self._order.__getitem__)
-        inside = set(members)
-        reached: dict[str, str] = {}
-        queue = [first]
-        for key in queue:
-            for target in self._targets(key, theme):
-                if target == first:
-                    chain = [key]
-                    while chain[-1] != first:
-                        chain.append(reached[chain[-1]])
-                    names = [shown_path(self._tokens[hop].path) for hop in reversed(chain)]
-                    return "Circular reference: " + " → ".join([*names, names[0]]) + "."
-                if target in inside and target not in reached:
-                    reached[target] = key
-                    queue.append(target)
-        return "Circle."
+        chain = circle(first, set(members), lambda key: self._targets(key, theme))
+        names = [shown_path(self._tokens[hop].path) for hop in chain]
+        return "Circular reference: " + " → ".join([*names, names[0]]) + "."
 
     def _evaluate(self, key: str, theme: Theme) -> Answer:
         token = self._tokens[key]

@@ -10,6 +10,8 @@ from prism.errors import FormatError
 from prism.formats.css import FEATURES
 from prism.formats.limits import MAX_AXES
 from prism.formats.style_sheets.axis_of_sheet import (
+    DARK,
+    LIGHT,
     WORDS,
     AxisOfSheet,
     Spelling,
@@ -22,10 +24,6 @@ from prism.formats.style_sheets.axis_of_sheet import (
 from prism.formats.style_sheets.declarations import SCHEME, Declaration, Held, Sheet
 from prism.formats.style_sheets.page import Carrier, Page, Test
 from prism.model.storable import MAX_NAME
-from prism.roles.lexicon import words_for
-
-#: Words that name a mode as dark or light.
-_DARK, _LIGHT = words_for("dark"), words_for("light")
 
 #: The attribute of parts of a page that have modes of their own, in style sheets written here.
 ZONE = "data-zone"
@@ -129,7 +127,7 @@ class _Builder:
             return True
         if not attribute.startswith("data-"):
             return False
-        if any(value.lower() in _DARK | _LIGHT for value in self.values[carrier]):
+        if any(value.lower() in DARK | LIGHT for value in self.values[carrier]):
             return True
         return any(
             not way.tests
@@ -158,7 +156,7 @@ class _Builder:
             if kind == "class" and (mode := self.mode_of_class(name)):
                 axis.modes.setdefault(mode, []).append(Spelling(("class", name), ""))
         if axis.modes:
-            if not {*axis.modes} & (_DARK | _LIGHT):
+            if not {*axis.modes} & (DARK | LIGHT):
                 axis.name = "theme"
             yield axis
 
@@ -178,14 +176,14 @@ class _Builder:
     def mode_of_class(self, name: str) -> str:
         """The mode that a class names as a whole; empty for a class that names none."""
         if not self._mode_names:
-            self._mode_names = {*_DARK, *_LIGHT}
+            self._mode_names = {*DARK, *LIGHT}
             for (kind, attribute), values in self.values.items():
                 if kind == "attribute" and self.is_of_the_page(attribute):
                     self._mode_names |= {value.lower() for value in values}
         if name.lower() in self._mode_names:
             return name.lower()
         words = WORDS.split(name.lower())
-        modes = [word for word in words if word in _DARK | _LIGHT]
+        modes = [word for word in words if word in DARK | LIGHT]
         others = [word for word in words if word not in _AROUND and word not in modes]
         known = len(others) < len(words) - len(modes) and len(others) <= 1
         return modes[0] if len(modes) == 1 and known else ""
@@ -271,7 +269,7 @@ class _Builder:
             if not telling:
                 self._add_unmarked(axis)
                 return
-        for mode in sorted(axis.modes, key=lambda mode: mode not in _LIGHT):
+        for mode in sorted(axis.modes, key=lambda mode: mode not in LIGHT):
             page = Page(axis.facts(mode))
             alike = all(self._same(name, bare, page) for name in names)
             if alike and not self._matters_with_others(axis, page, names):
@@ -294,7 +292,7 @@ class _Builder:
     def _add_unmarked(self, axis: AxisOfSheet) -> None:
         """A mode for pages that ask for none of the others."""
         free = ["standard", "default", "none", "unmarked"]
-        if _DARK & {*axis.modes}:
+        if DARK & {*axis.modes}:
             free.insert(0, "light")
         axis.default = next(name for name in free if name not in axis.modes)
         axis.modes = {axis.default: [], **axis.modes}
@@ -318,7 +316,7 @@ class _Builder:
         return any(
             scheme_of(self.sheet, Page(axis.facts(mode))) == "dark"
             for mode in axis.modes
-            if mode in _DARK
+            if mode in DARK
         )
 
     def _for_light_dark(self, axes: list[AxisOfSheet]) -> None:

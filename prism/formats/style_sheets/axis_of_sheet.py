@@ -15,8 +15,8 @@ from prism.formats.style_sheets.page import Carrier, Page
 from prism.model.document import Axis, Follows, Mode
 from prism.roles.lexicon import words_for
 
-#: Words that name a mode as light.
-_LIGHT = words_for("light")
+#: Words that name a mode as dark or light.
+DARK, LIGHT = words_for("dark"), words_for("light")
 
 Facts = Mapping[Carrier, str]
 
@@ -143,4 +143,4 @@ def is_media(axis: AxisOfSheet) -> bool:
 def plainest(axis: AxisOfSheet) -> str:
     """The mode that an axis is called by, as ``dark`` of ``dark-theme``, or else a light one."""
     words = WORDS.split(axis.name.lower())
-    return min(axis.modes, key=lambda mode: (mode not in words, mode not in _LIGHT))
+    return min(axis.modes, key=lambda mode: (mode not in words, mode not in LIGHT))
