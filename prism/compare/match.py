@@ -103,8 +103,18 @@ def describe(operation: Operation, before: Document, after: Document) -> str:
     if operation.op == "order":
         return f"Another order of {words(kind)}s{f' in {name}' if name else ''}"
     if operation.op == "set":
-        return f"{words(kind)} {name}: {operation.field} {operation.before!r} → {operation.after!r}"
+        was, now = _plain(operation.before), _plain(operation.after)
+        return f"{words(kind)} {name}: {operation.field.replace('_', ' ')} {was} → {now}"
     return f"{words(kind)} {name} {'added' if operation.op == 'add' else 'removed'}"
+
+
+def _plain(value: object) -> str:
+    """A field of a row in words: ``none`` where there is nothing."""
+    if isinstance(value, list):
+        return ", ".join(map(_plain, value)) or "none"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return "none" if value in ("", None) else str(value)
 
 
 def _name(operation: Operation, before: Document, after: Document) -> str:

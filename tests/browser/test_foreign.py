@@ -40,14 +40,14 @@ class ForeignTests(StudioTestCase):
         self.go(f"/p/{self.project.code}/tokens/")
         self.page.click("#tab-roles")
         expect(self.page.get_by_text("4 of 12 colors not sure")).to_be_visible()
-        expect(self.page.locator("#answer-y")).to_be_focused()
+        expect(self.page.locator("#question")).to_be_focused()
         self.assertEqual(axe.violations(self.page), [])
         for key, then in (("y", "accent"), ("a", "accent-hover"), ("n", "disabled"), ("o", "")):
             self.page.keyboard.press(key)
             if then:
                 expect(self.page.locator("#asked code")).to_have_text(then)
         expect(self.page.get_by_text("1 of 12 colors not sure")).to_be_visible()
-        expect(self.page.locator("#answer-y")).to_be_focused()
+        expect(self.page.locator("#question")).to_be_focused()
         self.page.select_option("#other-role", "fill accent")
         self.page.click("#answer-other")
         expect(self.page.get_by_text("all 12 roles are sure")).to_be_visible()
@@ -70,7 +70,7 @@ class ForeignTests(StudioTestCase):
 
     def test_a_key_pressed_twice_on_a_slow_line_answers_once(self):
         self.go(f"/p/{self.project.code}/tokens/roles/")
-        expect(self.page.locator("#answer-y")).to_be_focused()
+        expect(self.page.locator("#question")).to_be_focused()
         slow = self.context.new_cdp_session(self.page)
         slow.send("Network.enable")
         slow.send("Network.emulateNetworkConditions", SLOW)

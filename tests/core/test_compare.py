@@ -199,7 +199,7 @@ class MatchTests(SimpleTestCase):
             [
                 "link: every mode {ink.11} → #222222",
                 "text: appearance dark now {ink.1}",
-                "token page: path 'page' → 'ground'",
+                "token page: path page → ground",
             ],
         )
 

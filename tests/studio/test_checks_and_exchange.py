@@ -100,6 +100,16 @@ class PairingTests(RoomCase):
         self.assertContains(page, "exempt")
         self.assertContains(page, "1 falls short in some theme")
 
+    def test_what_was_typed_stays_where_it_is_refused(self):
+        self.run_command("pair-by-rule")
+        data = {"pairing": "text.main page.low", "required": "abc", "reason": "a long reason"}
+        refused = self.client.post(
+            self.url("checks:command"),
+            {"command": "require-of-pairing", "revision": 2, **data},
+        )
+        self.assertContains(refused, "“abc” is not a number.", status_code=422)
+        self.assertContains(refused, 'value="a long reason"', status_code=422)
+
     def test_a_pairing_is_removed(self):
         self.add()
         key = self.stored().pairings[0].key

@@ -200,7 +200,7 @@ class TokenTests(TwoPeopleCase):
         self.clash(
             self.bo, old, lambda d: structure.rename_token(d, "text", "ground"),
             "Two tokens are called ground.", self.ana,
-            "token text: path 'text' → 'ground'", "token page: path 'page' → 'ground'",
+            "token text: path text → ground", "token page: path page → ground",
         )  # fmt: skip
 
     def test_an_addition_beside_a_rename(self):

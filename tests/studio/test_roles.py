@@ -121,6 +121,8 @@ class QuestionTests(RoomCase):
         self.assertContains(
             run("add-word", 2, word="two words", meaning="line"), "is not one word", status_code=422
         )
+        kept = run("add-word", 2, word="two words", meaning="line")
+        self.assertContains(kept, 'value="two words"', status_code=422)
         run("remove-word", 2, word="fig")
         self.assertEqual(self.stored().words, ())
 

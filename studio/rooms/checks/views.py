@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from itertools import groupby
+from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
@@ -34,7 +36,11 @@ def _enter(request: HttpRequest, project: Project) -> ChecksFrame:
 
 
 def _room(
-    frame: ChecksFrame, form: PairingForm | None = None, status: int = 200, problem: str = ""
+    frame: ChecksFrame,
+    form: PairingForm | None = None,
+    status: int = 200,
+    problem: str = "",
+    typed: Mapping[str, Any] | None = None,
 ) -> HttpResponse:
     table = matrix.columns(frame.judging, frame.theme)
     failing = frame.analysis.failing
@@ -70,6 +76,7 @@ def _room(
         "open_rule": names.get(frame.address.pairing, ""),
         "rule": next((r for r in rules if r.rule.key == frame.address.rule), None),
         "problem": problem,
+        "typed": typed,
         "failing": len(failing),
         "find": frame.address.find,
         "form": form or PairingForm(initial={"revision": frame.loaded.revision}),
@@ -101,7 +108,7 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
     frame = _enter(request, project)
 
     def refuse(problem: str, status: int) -> HttpResponse:
-        return _room(frame, status=status, problem=problem)
+        return _room(frame, status=status, problem=problem, typed=request.POST)
 
     def then(saved: store.Saved) -> str:
         if by_rule.pairing(saved.loaded.analysis, frame.address.pairing) is None:

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import Any
+
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
@@ -32,7 +35,12 @@ def room(request: HttpRequest, project: Project) -> HttpResponse:
     return _room(_enter(request, project))
 
 
-def _room(frame: RolesFrame, problem: str = "", status: int = 200) -> HttpResponse:
+def _room(
+    frame: RolesFrame,
+    problem: str = "",
+    status: int = 200,
+    typed: Mapping[str, Any] | None = None,
+) -> HttpResponse:
     unsure = questions.unsure(frame.analysis)
     context = {
         "unsure": [
@@ -49,13 +57,14 @@ def _room(frame: RolesFrame, problem: str = "", status: int = 200) -> HttpRespon
         "words": frame.document.words,
         "meanings": lexicon.names(),
         "problem": problem,
+        "typed": typed,
     }
     return page.show(frame, "roles/room.html", context, status)
 
 
 def _refuse(frame: RolesFrame) -> writing.Refuse:
     def refuse(problem: str, status: int) -> HttpResponse:
-        return _room(frame, problem, status)
+        return _room(frame, problem, status, frame.request.POST)
 
     return refuse
 
