@@ -17,7 +17,7 @@ from prism.errors import EditError
 from prism.expressions.values import references
 from prism.model.document import TYPES, Document, Token, shown_path
 from prism.model.names import is_css_name, settle_names
-from prism.roles.role import said as role_text
+from prism.roles.role import stored as role_text
 
 _Item = TypeVar("_Item")
 

@@ -10,7 +10,7 @@ from prism.changes.references import check_path
 from prism.changes.structure import move_tokens, remove_tokens, rename_tokens, reorder_tokens
 from prism.errors import EditError
 from prism.model.document import TIERS, Document
-from prism.roles.role import said as role_text
+from prism.roles.role import stored as role_text
 
 
 def replace_in_paths(document: Document, keys: Sequence[str], find: str, by: str) -> Outcome:
@@ -62,7 +62,7 @@ def mark(
     role: str | None = None,
 ) -> Outcome:
     """Set what is said of many tokens; None leaves a member as it is, an empty role is guessed."""
-    said = None if role is None else role_text(role)
+    stored_role = None if role is None else role_text(role)
     named = next((known for known in TIERS if known == tier), None)
     if tier is not None and named is None:
         raise EditError(
@@ -80,7 +80,7 @@ def mark(
             uses=token.uses if parts is None else parts,
             description=token.description if description is None else description,
             tier=named or token.tier,
-            role=token.role if said is None else said,
+            role=token.role if stored_role is None else stored_role,
         )
         if token.key in wanted
         else token

@@ -85,7 +85,7 @@ class RequireOfPairing(Command):
 
     def sentence(self, before: Document) -> str:
         words = contrast.summary(before, self._found(before))
-        return f"Set what {words} must reach to {ratio_in_words(self.required)}"
+        return f"Set the ratio for {words} to {ratio_in_words(self.required)}"
 
 
 @command("remove-pairing")

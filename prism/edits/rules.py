@@ -116,7 +116,7 @@ class RequireByRule(_OfRule):
     def sentence(self, before: Document) -> str:
         words = short(rules.sentence(self._found(before)))
         needed = f"{self.required:g}" if self.required else "what its use asks for"
-        return f"Set what “{words}” must reach to {needed}"
+        return f"Set the ratio for “{words}” to {needed}"
 
 
 @command("remove-rule")
@@ -166,7 +166,7 @@ class AddWord(Command):
         return replace(document, words=(*rest, word))
 
     def sentence(self, before: Document) -> str:
-        return f"Said that “{self._word}” means {self.meaning}"
+        return f"Added the word “{self._word}”, which means {self.meaning}"
 
 
 @command("remove-word")

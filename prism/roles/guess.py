@@ -22,7 +22,7 @@ from prism.roles.role import UNKNOWN, Role
 from prism.roles.role import known as known_role
 from prism.roles.writing import ON, beside_backgrounds, carrying, is_writing, of_writing
 
-SAID = "a person says so"
+BY_HAND = "set by a person"
 #: Roles of what the uses alone say.
 _BY_USE: Mapping[str, Role] = {
     "surface": Role("surface"),
@@ -126,14 +126,16 @@ def _guessed(
     for reading in readings:
         if reading.token.key not in writing:
             made[reading.token.key] = (
-                _said(reading) or carrier(reading, carried) or _ground(reading, page)
+                _by_hand(reading) or carrier(reading, carried) or _ground(reading, page)
             )
     grounds.add(readings, made)
     for reading in readings:
         if reading.token.key in writing:
             known = of_writing(reading, grounds, page)
-            said = _said(reading)
-            made[reading.token.key] = replace(said, belongs_to=known.belongs_to) if said else known
+            by_hand = _by_hand(reading)
+            made[reading.token.key] = (
+                replace(by_hand, belongs_to=known.belongs_to) if by_hand else known
+            )
     plain = plain_states(readings, made)
     for reading in readings:
         key, owner = reading.token.key, reading.token.belongs_to
@@ -142,10 +144,10 @@ def _guessed(
     return {reading.token.key: made[reading.token.key] for reading in readings}
 
 
-def _said(reading: Named) -> Guess | None:
+def _by_hand(reading: Named) -> Guess | None:
     """The role that a person says the token has."""
     role = known_role(reading.token.role)
-    return Guess(replace(role, level=_level(reading)), 1.0, SAID) if role else None
+    return Guess(replace(role, level=_level(reading)), 1.0, BY_HAND) if role else None
 
 
 def _page_of(readings: Sequence[Named]) -> Named | None:
@@ -233,7 +235,7 @@ def _surface(r: Named, page: Named | None) -> Guess:
         role = Role("surface", state=r.state, level=_level(r))
         sure = COLOR if r.translucent else NAME if r.has("surface") else PART
         if page is not None and _telling(r) == _telling(page):
-            return Guess(role, PLAIN, "it is called as the page is")
+            return Guess(role, PLAIN, "its name is like that of the page")
         return Guess(role, sure, "its name says surface")
     if r.has("fill"):
         return Guess(Role("fill", "action", state=r.state), COLOR, "its name says fill")
@@ -245,7 +247,7 @@ def _surface(r: Named, page: Named | None) -> Guess:
         role = replace(_BY_USE[r.used], state=r.state)
         if r.translucent and r.state and role.kind == "surface":
             return Guess(
-                Role("overlay", state=r.state), PLAIN, "a state, and what is below shows through"
+                Role("overlay", state=r.state), PLAIN, "a state that lets through what is below"
             )
         return Guess(role, PLAIN, f"it is used as a {r.used}")
     if r.has("quiet", "soft"):

@@ -60,7 +60,9 @@ def carrier(r: Named, carried: Collection[tuple[str, ...]]) -> Guess | None:
     """A color whose name says little and that another is named to stand on is a fill."""
     if r.words not in carried or r.status or r.has("action", "accent", "card", "field", "page"):
         return None
-    return Guess(Role("fill", "action", state=r.state), PLAIN, "a label is named to stand on it")
+    return Guess(
+        Role("fill", "action", state=r.state), PLAIN, "another color is named as its label"
+    )
 
 
 def with_text(

@@ -59,7 +59,7 @@ class Role:
 UNKNOWN = Role("unknown")
 
 
-def said(text: str) -> str:
+def stored(text: str) -> str:
     """The text of a role as it is stored; empty stays so. Raises ``PrismError`` for what is none."""
     return str(read(text)) if text.strip() else ""
 

@@ -33,9 +33,9 @@ def _without_on(reading: Named) -> tuple[str, ...]:
 
 def is_writing(reading: Named) -> bool:
     """Whether a name speaks of a text, a label or an icon, or a person says it is one."""
-    said = known(reading.token.role)
-    if said is not None:
-        return said.kind in ("text", "label", "icon") or (said.kind, said.detail) == (
+    role = known(reading.token.role)
+    if role is not None:
+        return role.kind in ("text", "label", "icon") or (role.kind, role.detail) == (
             "status",
             "text",
         )

@@ -62,7 +62,7 @@ class ForeignTests(StudioTestCase):
         self.page.fill("#new-word", "Kachel")
         self.page.select_option("#new-meaning", "surface")
         self.page.click("#add-word-button")
-        expect(self.page.locator("#words code")).to_have_text("kachel")
+        expect(self.page.locator("#own-words code")).to_have_text("kachel")
         self.assertEqual(axe.violations(self.page), [])
         self.page.click("#tab-sheet")
         expect(self.page.locator("td.role .said")).to_have_count(4)

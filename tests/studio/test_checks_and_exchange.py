@@ -68,7 +68,7 @@ class PairingTests(RoomCase):
     def test_rules_are_offered_kept_and_removed(self):
         page = self.client.get(self.url("checks:room"))
         self.assertContains(page, "no pairing yet, so nothing is judged")
-        self.assertContains(page, "rules make\n    2 pairings, and those of colors to")
+        self.assertContains(page, "rules make\n    2 pairings. They will pair new colors")
         self.assertRedirects(self.run_command("pair-by-rule"), self.url("checks:room"))
         self.assertEqual(self.stored().pairings, ())
         page = self.client.get(self.url("checks:room"))

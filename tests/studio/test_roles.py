@@ -31,7 +31,7 @@ class RoleTests(RoomCase):
     def test_a_person_says_it_and_takes_it_back(self):
         self.describe("surface", 1)
         self.assertEqual(self.stored().token("fig").role, "surface")
-        self.assertContains(self.page("fig"), "The role is said")
+        self.assertContains(self.page("fig"), "The role is set")
         self.assertContains(
             self.client.get(self.url("checks:room")), "Texts on the page and on its surfaces"
         )
@@ -67,7 +67,7 @@ class RoleTests(RoomCase):
         data = {"token": "text.main", "path": "text.main", "role": "", "belongs_to": "page"}
         self.client.post(self.url("tokens:describe"), data | {"revision": 1})
         self.assertEqual(self.stored().token("text.main").belongs_to, "page")
-        self.assertContains(self.page("text.main"), "what it belongs to is said here")
+        self.assertContains(self.page("text.main"), "what it belongs to is set here")
         for wrong in ("text.main", "gone"):
             refused = self.client.post(
                 self.url("tokens:describe"), data | {"belongs_to": wrong, "revision": 2}
