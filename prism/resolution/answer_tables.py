@@ -53,7 +53,7 @@ class AnswerTables:
                 merged
                 for part in parts
                 for fixed, _ in self.of(key)
-                if (merged := _merge(part, fixed)) is not None
+                if (merged := common(part, fixed)) is not None
             ]
         return parts
 
@@ -96,7 +96,7 @@ class AnswerTables:
                     merged
                     for part in parts
                     for fixed, _ in self._known[target]
-                    if (merged := _merge(part, fixed)) is not None
+                    if (merged := common(part, fixed)) is not None
                 ]
             for part in parts:
                 part = self._parts.setdefault(part, part)
@@ -146,7 +146,7 @@ class AnswerTables:
         return rows
 
 
-def _merge(first: Fixed, other: Fixed) -> Fixed | None:
+def common(first: Fixed, other: Fixed) -> Fixed | None:
     """The part that lies in both; None where they have no theme in common."""
     merged = []
     for a, b in zip(first, other, strict=True):

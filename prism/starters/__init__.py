@@ -8,40 +8,39 @@ from dataclasses import dataclass
 from prism.model.document import Document
 from prism.palette.building import NewKey
 from prism.starters import dense_tool, one_product, several_brands
+from prism.starters.plan import Plan
 
 
 @dataclass(frozen=True, slots=True)
 class Starter:
-    """A starting point: ``build(new_key)`` gives its document."""
+    """A starting point: ``build(plan, new_key)`` gives the document of a plan."""
 
     id: str
     name: str
     sentence: str
-    build: Callable[[NewKey], Document]
+    build: Callable[[Plan, NewKey], Document]
+
+
+def _nothing(plan: Plan, new_key: NewKey) -> Document:
+    return Document(name=plan.name)
 
 
 STARTERS = (
+    Starter("one-product", "One product", "light and dark", one_product.build),
     Starter(
-        "one-product",
-        "One product, light and dark",
-        "One brand color on a tinted neutral, every role mapped for light and dark.",
-        one_product.build,
-    ),
-    Starter(
-        "several-brands",
-        "Several brands",
-        "Three identities over one set of meanings; what differs stands in one place.",
+        "several-brands", "Several brands", "a color each; what differs is in one place",
         several_brands.build,
     ),
-    Starter(
-        "dense-tool",
-        "A dense tool with charts",
-        "Many surfaces, small type, two densities, and eight series that can be told apart.",
-        dense_tool.build,
-    ),
-)
+    Starter("dense-tool", "Dense tool", "small type, charts, two densities", dense_tool.build),
+    Starter("nothing", "Nothing", "an empty project", _nothing),
+)  # fmt: skip
 
 
-def starter(id: str) -> Starter | None:
-    """The starting point with this id, or None."""
-    return next((starter for starter in STARTERS if starter.id == id), None)
+def starter(id: str) -> Starter:
+    """The starting point with this id; the first where there is none."""
+    return next((starter for starter in STARTERS if starter.id == id), STARTERS[0])
+
+
+def build(plan: Plan, new_key: NewKey) -> Document:
+    """The document that a plan describes. Raises ``PrismError`` for what cannot be built."""
+    return starter(plan.start).build(plan, new_key)

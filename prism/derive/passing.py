@@ -1,0 +1,327 @@
+"""The nearest step that passes: for a pairing that falls short, what to move so that it does not.
+
+A value is moved along the ramp it stands on, no further than it must, in each place that decides how
+the pairing reads where it falls short. Nothing is offered that makes another pairing fall short in a
+theme where it did not. Requirements: those of the pairings (WCAG 2.2, 1.4.3 and 1.4.11).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from itertools import combinations
+from typing import Literal
+
+from prism.changes.values import set_values
+from prism.color import space
+from prism.derive.levels import plain_ends
+from prism.derive.mapping import is_rung, ladder_of
+from prism.expressions.syntax import reference_of
+from prism.expressions.typed_input import reference_to
+from prism.model.document import Document, Pairing, Token
+from prism.model.values import Condition, Expression, Value
+from prism.palette import building
+from prism.palette.ramps import oklch
+from prism.resolution.answer_tables import AnswerTables, common
+from prism.resolution.contrast_table import ContrastTable, Part
+from prism.resolution.current import resolver_of
+from prism.resolution.resolver import Resolver, Theme
+
+Side = Literal["foreground", "background"]
+#: A color without a ramp is moved in OKLCH lightness by this much at a time.
+_NUDGE = 0.02
+
+
+@dataclass(frozen=True, slots=True)
+class Move:
+    """One value that is moved: the token by key, its condition, and both values."""
+
+    token: str
+    condition: Condition
+    before: Value
+    after: Value
+
+
+@dataclass(frozen=True, slots=True)
+class Effect:
+    """What a fix does to a pairing: its least ratio over all themes, before and after."""
+
+    pairing: Pairing
+    before: float
+    after: float
+
+
+@dataclass(frozen=True, slots=True)
+class Fix:
+    """What makes a pairing pass in every theme: which of its colors is moved, the moves, what they
+    change, the pairing itself first, and how many themes of others fall short no more."""
+
+    side: Side
+    moves: tuple[Move, ...]
+    effects: tuple[Effect, ...]
+
+    @property
+    def settings(self) -> list[tuple[str, Condition, Value]]:
+        """The values to store."""
+        return [(move.token, move.condition, move.after) for move in self.moves]
+
+
+@dataclass(frozen=True, slots=True)
+class _Deciding:
+    """A value that decides a color somewhere: the token that holds it, and under which condition."""
+
+    token: str
+    condition: Condition
+
+
+class _State:
+    """A document with its pairings, and how these read."""
+
+    def __init__(self, document: Document, before: Resolver | None = None) -> None:
+        self.document = document
+        self.resolver = resolver_of(document, before)
+        self.tables = AnswerTables(self.resolver)
+
+    def read(self, pairings: Sequence[Pairing]) -> ContrastTable:
+        return ContrastTable(self.tables, pairings)
+
+    def moved(self, move: Move) -> _State:
+        changed = set_values(self.document, [(move.token, move.condition, move.after)])
+        return _State(changed, self.resolver)
+
+    def deciding(self, key: str, theme: Theme) -> tuple[_Deciding, Value] | None:
+        """What decides a token's color in a theme: the last value before the steps of a ramp."""
+        for _ in range(len(self.document.tokens)):
+            won = self.resolver.winner(key, theme)
+            token = self.document.token(key)
+            if won is None or token is None or token.tier == "raw":
+                return None
+            condition, value = won
+            path = reference_of(value.text) if isinstance(value, Expression) else ""
+            target = self.document.token_at(path) if path else None
+            if target is None or is_rung(self.document, target):
+                return _Deciding(key, condition), value
+            key = target.key
+        return None
+
+
+def fixes(judged: Document, pairing: Pairing, within: Mapping[str, str] | None = None) -> list[Fix]:
+    """How a pairing of ``judged``, a document with all pairings that count, can be made to pass: by
+    its foreground, and by its uppermost background, at most one way each. ``within`` names modes
+    by axis: values are moved in themes of these alone."""
+    state = _State(judged)
+    found = []
+    sides: tuple[tuple[Side, str], ...] = (
+        ("foreground", pairing.foreground),
+        *((("background", pairing.backgrounds[0]),) if pairing.backgrounds else ()),
+    )
+    for side, key in sides:
+        moves = _Search(state, pairing, key, dict(within or {})).moves()
+        if moves:
+            found.append(Fix(side, tuple(moves), tuple(_effects(state, moves, pairing))))
+    return found
+
+
+class _Search:
+    """The moves of one color of a pairing."""
+
+    def __init__(
+        self, state: _State, pairing: Pairing, key: str, within: Mapping[str, str]
+    ) -> None:
+        self.state, self.pairing, self.key = state, pairing, key
+        self.within = within
+
+    def moves(self) -> list[Move]:
+        """Every move that is needed; none where one of them is not to be had."""
+        made: list[Move] = []
+        state, settled = self.state, set[_Deciding]()
+        while True:
+            parts = self._short(state)
+            if not parts:
+                return made
+            decided = state.deciding(self.key, parts[0].reading.theme)
+            if decided is None or decided[0] in settled:
+                return []
+            reaches = self._reaches(parts[0], decided[0].condition)
+            tried = (self._nearest(state, decided, within) for within in reaches)
+            moved = next((move for move in tried if move is not None), None)
+            if moved is None:
+                return []
+            move, state = moved
+            settled.add(_Deciding(move.token, move.condition))
+            made.append(move)
+
+    def _short(self, state: _State) -> list[Part]:
+        """Where the pairing falls short, within the modes that count."""
+        return _inside(state, state.read([self.pairing]).failing(self.pairing.key), self.within)
+
+    def _reaches(self, part: Part, condition: Condition) -> Iterator[dict[str, str]]:
+        """In which modes a value may be moved: everywhere, else in some of the modes in which the
+        pairing falls short, as few as will do."""
+        axes = self.state.document.axes
+        named = {axis for axis, _ in condition.picks} | set(self.within)
+        modes = [
+            (axis.key, axis.modes[mode].key)
+            for axis, mode in zip(axes, part.fixed, strict=True)
+            if mode >= 0 and axis.key not in named
+        ]
+        for count in range(len(modes) + 1):
+            for some in combinations(modes, count):
+                yield {**dict(some), **self.within}
+
+    def _nearest(
+        self, state: _State, decided: tuple[_Deciding, Value], within: Mapping[str, str]
+    ) -> tuple[Move, _State] | None:
+        """The nearest value with which all that this one decides passes, and nothing else falls
+        short that did not. ``within`` are modes that it is to hold in alone."""
+        place, value = decided
+        token = state.document.token(place.token)
+        assert token is not None
+        condition = Condition.of({**dict(place.condition.picks), **within})
+        reached = state.resolver.graph.users({place.token})
+        touched = [
+            pairing
+            for pairing in state.document.pairings
+            if reached & {pairing.foreground, *pairing.backgrounds, pairing.page}
+        ]
+        before = state.read(touched)
+        was = {pairing.key: before.failing(pairing.key) for pairing in touched}
+        for candidate in _candidates(state, place, value):
+            move = Move(token.key, condition, value, candidate)
+            after = state.moved(move)
+            now = after.read(touched)
+            worse = any(_is_new(state, now.failing(key), known) for key, known in was.items())
+            if not worse and not self._still_short(after, _Deciding(move.token, condition)):
+                return move, after
+        return None
+
+    def _still_short(self, after: _State, place: _Deciding) -> bool:
+        """Whether the pairing falls short where a value decides."""
+        for part in self._short(after):
+            decided = after.deciding(self.key, part.reading.theme)
+            if decided is not None and decided[0] == place:
+                return True
+        return False
+
+
+def _inside(state: _State, parts: Sequence[Part], within: Mapping[str, str]) -> list[Part]:
+    """The parts that have themes of these modes, each with such a theme."""
+    wanted = [
+        (place, state.resolver.mode_index[place][mode])
+        for axis, mode in within.items()
+        for place in [state.resolver.axis_index[axis]]
+    ]
+    inside = []
+    for part in parts:
+        if all(part.fixed[axis] in (-1, mode) for axis, mode in wanted):
+            theme = list(part.reading.theme)
+            for axis, mode in wanted:
+                theme[axis] = mode
+            inside.append(replace(part, reading=replace(part.reading, theme=tuple(theme))))
+    return inside
+
+
+def _is_new(state: _State, now: Sequence[Part], was: Sequence[Part]) -> bool:
+    """Whether some theme falls short now that did not before."""
+    for part in now:
+        both = (common(part.fixed, before.fixed) for before in was)
+        if sum(state.tables.share(fixed) for fixed in both if fixed is not None) < part.themes:
+            return True
+    return False
+
+
+def _candidates(state: _State, place: _Deciding, value: Value) -> Iterator[Value]:
+    """Values that could stand in place of one, the nearest in lightness first."""
+    document = state.document
+    path = reference_of(value.text) if isinstance(value, Expression) else ""
+    target = document.token_at(path) if path else None
+    theme = state.resolver.theme(dict(place.condition.picks))
+    if target is None:
+        yield from _nudged(state, place, theme)
+        return
+    now = state.resolver.resolve(target.key, theme).color
+    if now is None:
+        return
+    light = oklch(now)[0]
+    swatches = []
+    for key in _swatches(state.resolver, document, target, theme):
+        color = state.resolver.resolve(key, theme).color
+        if color is not None and key != target.key and color.alpha == now.alpha:
+            swatches.append((abs(oklch(color)[0] - light), key))
+    for _, key in sorted(swatches, key=lambda swatch: swatch[0]):
+        token = document.token(key)
+        assert token is not None
+        yield reference_to(document, token)
+
+
+def _swatches(resolver: Resolver, document: Document, target: Token, theme: Theme) -> Sequence[str]:
+    """The raw colors that could stand in place of one: its ramp; the raw colors beside it; for white,
+    black and single colors the ends and the neutrals."""
+    ramp = building.ramp_with(document, target.key)
+    if ramp is None:
+        ramp = next((known for known in document.ramps if known.base == target.key), None)
+    if ramp is not None and len(ramp.steps) >= 3:
+        return (*ramp.steps, *([ramp.base] if ramp.base else []))
+    ladder = ladder_of(document, reference_to(document, target))
+    if ladder is not None:
+        return ladder[0]
+    inks = [step for known in document.ramps if known.purpose == "ink" for step in known.steps]
+    return [*plain_ends(resolver, theme), *inks]
+
+
+def _nudged(state: _State, place: _Deciding, theme: Theme) -> Iterator[Value]:
+    """A literal color at other lightnesses, its hue kept; chroma as far as the gamut has it."""
+    color = state.resolver.resolve(place.token, theme).color
+    if color is None:
+        return
+    lightness, chroma, hue = oklch(color)
+    gamut = state.document.gamut
+    for by in range(1, int(1 / _NUDGE) + 1):
+        for sign in (-1, 1):
+            light = lightness + sign * by * _NUDGE
+            if 0 <= light <= 1:
+                there = space.Color("oklch", (light, chroma, hue), color.alpha)
+                fitted = space.fit(there, gamut)
+                inside = gamut == "srgb" or space.in_gamut(fitted, "srgb")
+                short = space.hex_text(fitted) if inside else space.css_text(fitted)
+                yield Expression(short)
+
+
+def _effects(state: _State, moves: Sequence[Move], pairing: Pairing) -> Iterator[Effect]:
+    """The pairings that read otherwise after some moves, this one first."""
+    changed = set_values(
+        state.document, [(move.token, move.condition, move.after) for move in moves]
+    )
+    after = _State(changed, state.resolver)
+    reached = state.resolver.graph.users({move.token for move in moves})
+    touched = [
+        other
+        for other in state.document.pairings
+        if other.key != pairing.key and reached & {other.foreground, *other.backgrounds, other.page}
+    ]
+    was, now = (side.read([pairing, *touched]) for side in (state, after))
+    for other in (pairing, *touched):
+        least = [
+            min(
+                (p.reading.ratio for p in table.parts(other.key) if not p.reading.missing),
+                default=0,
+            )
+            for table in (was, now)
+        ]
+        if least[0] != least[1] or other is pairing:
+            yield Effect(other, *least)
+
+
+def repaired(judged: Document, within: Mapping[str, str]) -> list[tuple[str, Condition, Value]]:
+    """Values that make the pairings of ``judged`` pass in themes of some modes, as far as steps do;
+    the others stay as they are. The foreground is moved where that is enough."""
+    settings: dict[tuple[str, Condition], Value] = {}
+    document = judged
+    for pairing in judged.pairings:
+        state = _State(document)
+        table = state.read([pairing])
+        if _inside(state, table.failing(pairing.key), within):
+            for fix in fixes(document, pairing, within)[:1]:
+                document = set_values(document, fix.settings)
+                settings |= {(key, condition): value for key, condition, value in fix.settings}
+    return [(key, condition, value) for (key, condition), value in settings.items()]
