@@ -360,7 +360,7 @@ class _Adder:
         shown = [
             resolver.resolve(key, theme).color
             for key, known in guesses.items()
-            if known.role.kind == "page" or (known.role.kind == "surface" and not known.role.detail)
+            if known.role.kind == "page"
         ]
         return [color for color in shown if color is not None and color.alpha >= 1]
 

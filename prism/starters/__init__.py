@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from prism.model.document import Document
+from prism.palette import building, purposes
 from prism.palette.building import NewKey
 from prism.starters import dense_tool, one_product, several_brands
 from prism.starters.plan import Plan
@@ -22,7 +23,12 @@ class Starter:
 
 
 def _nothing(plan: Plan, new_key: NewKey) -> Document:
-    return Document(name=plan.name)
+    """No scheme: the ramps of the colors alone, where there are any."""
+    document = Document(name=plan.name, purposes=purposes.STARTING if plan.colors else ())
+    for color in plan.colors:
+        fields = {"seed": color.base}
+        document = building.add_ramp(document, color.name, fields, new_key, purpose="identity")
+    return document
 
 
 STARTERS = (

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from prism.color import space
 from prism.errors import EditError, PrismError
-from prism.palette import ramps, text_colors
+from prism.model.document import Document
+from prism.palette import importing, pictures, ramps, text_colors
+from prism.palette.building import NewKey
 from prism.roles.lexicon import meanings_of, words_of
 
 #: More colors than this make no scheme.
@@ -42,6 +45,29 @@ class NamedColor:
         return (
             self.text if opaque and space.in_gamut(parsed, "srgb") else space.hex_text(self.color)
         )
+
+    @property
+    def hex(self) -> str:
+        """The color as it is shown; empty where the text is none."""
+        try:
+            return space.hex_text(self.color)
+        except PrismError:
+            return ""
+
+
+#: Names of hues, each up to an OKLCH hue in degrees. Common practice, no source.
+_HUES = (
+    (10, "pink"), (40, "red"), (70, "orange"), (115, "yellow"), (165, "green"), (220, "teal"),
+    (275, "blue"), (320, "violet"), (360, "pink"),
+)  # fmt: skip
+
+
+def hue_word(color: space.Color) -> str:
+    """What a color without a name is called: after its hue, or grey."""
+    _, chroma, hue = ramps.oklch(color)
+    if chroma < NEUTRAL_CHROMA:
+        return "grey"
+    return next(word for most, word in _HUES if hue % 360 <= most)
 
 
 #: What can be left out of a new project, and how it is called.
@@ -105,7 +131,7 @@ def named(colors: Iterable[NamedColor]) -> tuple[NamedColor, ...]:
     taken: set[str] = set()
     result = []
     for color in colors:
-        wanted = " ".join(color.name.replace(".", " ").strip("$ ").split())[:MOST_NAME] or "brand"
+        wanted = _plain(color.name) or hue_word(color.color)
         name, number = wanted, 2
         while name.lower() in taken:
             name, number = f"{wanted} {number}", number + 1
@@ -114,16 +140,43 @@ def named(colors: Iterable[NamedColor]) -> tuple[NamedColor, ...]:
     return tuple(result)
 
 
+def _plain(name: str) -> str:
+    """A name that can be a segment of a path."""
+    return " ".join(re.sub(r"[.{}]", " ", name).strip("$ ").split())[:MOST_NAME].strip()
+
+
 def read_colors(text: str) -> tuple[NamedColor, ...]:
     """The colors of any text, in its order. Raises ``FormatError`` where there are none, and
     ``EditError`` for more than anybody begins with."""
-    found = text_colors.find(text)
-    if len(found) > MOST_COLORS:
+    return named(_few([NamedColor(color.name, color.text) for color in text_colors.find(text)]))
+
+
+def _few(colors: Sequence[NamedColor]) -> Sequence[NamedColor]:
+    if len(colors) > MOST_COLORS:
         raise EditError(
-            f"These are {len(found)} colors; a scheme begins with at most {MOST_COLORS}.",
-            fix="Create the project, then import them under Palette.",
+            f"These are {len(colors)} colors; a scheme begins with at most {MOST_COLORS}.",
+            fix="Choose Nothing as a starting point, and import them in the project.",
         )
-    return tuple(NamedColor(color.name, color.text) for color in found)
+    return colors
+
+
+def from_picture(data: bytes, file: str) -> tuple[NamedColor, ...]:
+    """The most telling colors of a picture, greys last. Raises ``PrismError`` for what is none."""
+    seen = [NamedColor("", space.hex_text(c.color)) for c in pictures.read(data, file, 5).clusters]
+    return named(sorted(seen, key=lambda color: ramps.oklch(color.color)[1] < NEUTRAL_CHROMA))
+
+
+#: First bytes of the pictures that are read: PNG, JPEG, GIF, WebP, BMP and TIFF.
+_PICTURES = (b"\x89PNG", b"\xff\xd8\xff", b"GIF8", b"RIFF", b"BM", b"II*\0", b"MM\0*")
+
+
+def read_file(data: bytes, name: str, new_key: NewKey) -> tuple[NamedColor, ...]:
+    """The colors of a picture, or of a palette, a style sheet, Design Tokens or any text. Raises
+    ``PrismError`` for a file without colors."""
+    if data.startswith(_PICTURES):
+        return from_picture(data, name)
+    colors = importing.from_file(Document(), data, name, new_key)
+    return named(_few([NamedColor(color.path, color.text) for color in colors]))
 
 
 def check(colors: Iterable[NamedColor]) -> None:
@@ -133,5 +186,5 @@ def check(colors: Iterable[NamedColor]) -> None:
             space.parse_function(color.text)
         except PrismError as error:
             raise EditError(
-                str(error), place=color.name or "Colors", fix="Write one such as #236b53."
+                error.sentence, place=color.name or "Colors", fix="Write one such as #236b53."
             ) from None

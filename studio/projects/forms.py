@@ -5,7 +5,6 @@ from __future__ import annotations
 from django import forms
 from django.contrib.auth import get_user_model
 
-from prism.starters import STARTERS
 from studio.store.models import Membership
 
 
@@ -13,22 +12,6 @@ class NameForm(forms.Form):
     """A project's name."""
 
     name = forms.CharField(max_length=120, error_messages={"required": "A project needs a name."})
-
-
-BEGINNINGS = (
-    ("empty", "empty", "Make the first ramp, or paste colors."),
-    ("file", "from a file", "Design Tokens, a style sheet, a palette."),
-    ("picture", "from a picture", "Its colors, each for a ramp."),
-    *((starter.id, starter.name, starter.sentence) for starter in STARTERS),
-)
-
-
-class NewForm(NameForm):
-    """A new project: its name and how it begins."""
-
-    start = forms.ChoiceField(
-        choices=[(value, words) for value, words, _ in BEGINNINGS], required=False
-    )
 
 
 class MemberForm(forms.Form):

@@ -1,11 +1,16 @@
 from django.urls import path
 
-from studio.projects import views
+from studio.projects import starting, views
 
 app_name = "projects"
 urlpatterns = [
     path("", views.listing, name="list"),
-    path("new", views.new, name="new"),
+    path("new", starting.new, name="new"),
+    path("new/preview", starting.preview, name="preview"),
+    path("new/colors", starting.colors, name="colors"),
+    path("new/scene", starting.scene, name="scene"),
+    path("new/paint", starting.paint, name="paint"),
+    path("demo", starting.open_demo, name="demo"),
     path("<slug:code>/settings", views.settings, name="settings"),
     path("<slug:code>/invite", views.invite, name="invite"),
     path("<slug:code>/members/<int:member>/remove", views.remove_member, name="remove-member"),

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 from typing import Any
 
 from django.contrib import messages
@@ -13,8 +12,6 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from prism.errors import PrismError
-from prism.model.document import Document
-from prism.starters import starter
 from studio.accounts.permissions import (
     person,
     projects_for,
@@ -23,7 +20,8 @@ from studio.accounts.permissions import (
     signed_in,
 )
 from studio.projects import members as membership
-from studio.projects.forms import BEGINNINGS, MemberForm, NameForm, NewForm
+from studio.projects import starting
+from studio.projects.forms import MemberForm, NameForm
 from studio.rooms.page import back_to
 from studio.store import projects as store
 from studio.store.models import JournalEntry, Project
@@ -32,32 +30,14 @@ from studio.store.models import JournalEntry, Project
 @signed_in
 @require_GET
 def listing(request: HttpRequest) -> HttpResponse:
-    """The projects one may see, and those one may restore."""
+    """The projects one may see, and those one may restore; who has none begins one."""
     context = {
         "projects": projects_for(request.user),
         "deleted": restorable_projects_for(request.user),
-        "beginnings": BEGINNINGS,
     }
+    if not any(context.values()):
+        return starting.show(request)
     return render(request, "projects/list.html", context)
-
-
-@signed_in
-@require_POST
-def new(request: HttpRequest) -> HttpResponse:
-    """Make a project: empty, or from a starting point."""
-    form = NewForm(request.POST)
-    if not form.is_valid():
-        messages.error(
-            request, " ".join(str(error) for errors in form.errors.values() for error in errors)
-        )
-        return redirect("projects:list")
-    values = form.cleaned_data
-    chosen = starter(values["start"])
-    document = chosen.build(store.new_key) if chosen else Document()
-    label = f"Began with {chosen.name}" if chosen else "Made the project"
-    project = store.create(person(request), replace(document, name=values["name"]), label)
-    rooms = {"file": "exchange:room", "picture": "importing:picture"}
-    return redirect(rooms.get(values["start"], "palette:room"), project.code)
 
 
 @requires("view")

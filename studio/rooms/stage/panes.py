@@ -30,6 +30,7 @@ def show(request: HttpRequest, project: Project, paint: str) -> HttpResponse:
     theme = read_theme(loaded.analysis, request.GET.get("theme", ""))
     context = {
         "scene": SCENE,
+        "carrier": loaded.document.name,
         "attributes": css.root_attributes(loaded.document, theme),
         "paint": paint,
     }

@@ -7,6 +7,13 @@ export async function fragment(url, signal) {
   return text === null ? null : new DOMParser().parseFromString(text, "text/html").body;
 }
 
+/** The body of what an address answers to a request, and whether it was done. */
+export async function fragmentOf(url, request) {
+  const answer = await fetch(url, request).catch(() => null);
+  const text = answer ? await answer.text().catch(() => "") : "";
+  return { body: new DOMParser().parseFromString(text, "text/html").body, ok: Boolean(answer?.ok) };
+}
+
 /** Asks for fragments one after the other. */
 export class Asker {
   #request = null;

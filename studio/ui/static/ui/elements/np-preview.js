@@ -1,6 +1,8 @@
 // <np-preview data-source="…" data-target="id" [data-now]><form>…</form></np-preview>
 // While the form inside is filled in, asks the source with its fields and shows the fragment that
 // comes back in the element with the id data-target. data-now asks at once, before anything is typed.
+// With data-parts in place of data-target, each element of the fragment takes the place of the one with
+// its id, where they differ: a frame that stays the same is not loaded again.
 
 import { Asker } from "./fragments.js";
 
@@ -33,7 +35,16 @@ export class NpPreview extends HTMLElement {
     const url = new URL(this.dataset.source, location.href);
     for (const [name, value] of fields) if (typeof value === "string") url.searchParams.append(name, value);
     const fresh = await this.#asker.ask(url);
-    if (fresh) document.getElementById(this.dataset.target)?.replaceChildren(...fresh.childNodes);
+    if (!fresh) return;
+    if (this.hasAttribute("data-parts")) this.#put(fresh);
+    else document.getElementById(this.dataset.target)?.replaceChildren(...fresh.childNodes);
+  }
+
+  #put(fresh) {
+    for (const part of [...fresh.children]) {
+      const old = document.getElementById(part.id);
+      if (old && !old.isEqualNode(part)) old.replaceWith(part);
+    }
   }
 }
 
