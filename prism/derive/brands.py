@@ -219,7 +219,9 @@ class _Adder:
         fields = self._recipe(steps) | {"seed": space.hex_text(color)}
         old = self._ramp(steps)
         name = building.free_name(self.document, name)
-        leaves = " ".join(building.leaf(self.document, step) for step in steps)
+        pairs = zip(lights(self.document, steps), steps, strict=True)
+        ordered = [step for _, step in sorted(pairs, key=lambda pair: -pair[0])]
+        leaves = " ".join(building.leaf(self.document, step) for step in ordered)
         named = leaves if len(leaves.split()) == len(set(leaves.split())) == len(steps) else ""
         purpose = old.purpose if old is not None else ""
         self.document = building.add_ramp(
