@@ -14,9 +14,10 @@ from typing import Any, Generic, TypeVar, overload
 from prism import checks
 from prism.checks.check import Finding
 from prism.compare.rows import RowTables, rows_of
+from prism.expressions.values import value_text
 from prism.formats import css
 from prism.model import names
-from prism.model.document import TYPES, Document, Token
+from prism.model.document import TYPES, Document, Token, shown_path
 from prism.palette import coverage
 from prism.resolution import contrast_table
 from prism.resolution.answer_tables import AnswerTables
@@ -98,6 +99,25 @@ class Analysis:
     def answers(self) -> AnswerTables:
         """All answers of the document's tokens, each made when it is asked for."""
         return AnswerTables(self.resolver)
+
+    @computed
+    def found_by(self) -> dict[str, str]:
+        """What each token is found by, in lower case, by key: its path, its values as they are typed,
+        and what they come to in any theme."""
+        known: dict[str, str] = self._previous("found_by") or {}
+        reached = self.resolver.reached if known else None
+        return {
+            token.key: known[token.key]
+            if reached is not None and token.key in known and token.key not in reached
+            else self._found_by(token)
+            for token in self.document.tokens
+        }
+
+    def _found_by(self, token: Token) -> str:
+        answers = {id(answer): answer for _, answer in self.answers.of(token.key)}.values()
+        results = (part for answer in answers for part in (answer.hex, answer.css))
+        values = (value_text(value) for _, value in token.values)
+        return " ".join(filter(None, (shown_path(token.path), *values, *results))).lower()
 
     @computed
     def failing(self) -> dict[str, list[Part]]:

@@ -17,8 +17,9 @@ from prism.color import space
 from prism.derive.levels import plain_ends
 from prism.derive.mapping import is_rung, ladder_of
 from prism.expressions.syntax import reference_of
-from prism.expressions.typed_input import reference_to
-from prism.model.document import Document, Pairing, Token
+from prism.expressions.typed_input import reference_to, typed
+from prism.model.document import Document, Pairing, Token, shown_path
+from prism.model.names import condition_words
 from prism.model.values import Condition, Expression, Value
 from prism.palette import building
 from prism.palette.ramps import oklch
@@ -325,3 +326,17 @@ def repaired(judged: Document, within: Mapping[str, str]) -> list[tuple[str, Con
                 document = set_values(document, fix.settings)
                 settings |= {(key, condition): value for key, condition, value in fix.settings}
     return [(key, condition, value) for (key, condition), value in settings.items()]
+
+
+def sets(document: Document, fix: Fix) -> Iterator[str]:
+    """What a fix sets, value by value: ``text.hint to ink.7 for appearance dark``."""
+    for move in fix.moves:
+        token = document.token(move.token)
+        assert token is not None
+        where = f" for {condition_words(document, move.condition)}" if move.condition.picks else ""
+        yield f"{shown_path(token.path)} to {typed(move.after).strip('{}')}{where}"
+
+
+def words_of(document: Document, fix: Fix) -> str:
+    """What a fix sets, as one text."""
+    return ", ".join(sets(document, fix))

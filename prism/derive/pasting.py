@@ -13,6 +13,8 @@ from prism.errors import EditError
 from prism.expressions.typed_input import read_typed
 from prism.model.document import Document, Token, shown_path
 from prism.model.names import css_names
+from prism.model.storable import well_formed
+from prism.model.values import BASE, Condition
 
 MAX_CELLS = 20_000
 MAX_TEXT = 1_000_000
@@ -21,11 +23,18 @@ _DECLARATION = re.compile(r"\s*(--[^\s:;{}]+)\s*:\s*([^;{}]+?)\s*(?:;|\Z)")
 
 @dataclass(frozen=True, slots=True)
 class Named:
-    """Values that came with names: for each token that was found its text, and names that no token
-    has."""
+    """Values that came with names: for each token its text and the mode of its column, empty without
+    one; and names that no token has, each with its values by mode."""
 
-    values: tuple[tuple[Token, str], ...]
-    unknown: tuple[str, ...]
+    values: tuple[tuple[Token, str, str], ...]
+    fresh: tuple[tuple[str, tuple[tuple[str, str], ...]], ...]
+    #: Whether it can be nothing else: declarations, or a table under headings.
+    is_table_of_names: bool = False
+
+    @property
+    def unknown(self) -> tuple[str, ...]:
+        """The names that no token has."""
+        return tuple(name for name, _ in self.fresh)
 
 
 def grid(text: str) -> list[list[str]]:
@@ -39,32 +48,79 @@ def grid(text: str) -> list[list[str]]:
     return rows
 
 
-def named(document: Document, text: str) -> Named | None:
-    """The values of CSS declarations, or of a table of a name and a value a line; None for neither.
+def named(document: Document, text: str, axis: str = "") -> Named | None:
+    """The values of CSS declarations, of a table of a name and a value a line, or of a table under a
+    row of headings that names modes of ``axis``; None for none of these.
 
     A name is a token's path or its CSS name, with or without the dashes before it. A table whose
-    first column names raw tokens is a range of references, and no table of names.
+    first column names raw tokens is a range of references, and no table of names; nor is one none
+    of whose names is a token.
     """
-    pairs = [(match[1], match[2]) for match in _DECLARATION.finditer(text)]
-    if not pairs:
-        rows = grid(text)
-        if any(len(row) != 2 for row in rows):
-            return None
-        pairs = [(row[0].strip(), row[1].strip()) for row in rows]
-        first = [document.token_at(name) for name, _ in pairs]
-        if any(token is not None and token.tier == "raw" for token in first):
-            return None
+    read = _read(document, text, axis)
+    return read if read is not None and read.values else None
+
+
+def unknown(
+    document: Document, text: str, axis: str = ""
+) -> list[tuple[str, list[tuple[Condition, str]]]]:
+    """The names of a pasted text that no token has, with their values by condition; none of a table
+    of two columns that names no token at all, as it may be a range of values."""
+    read = _read(document, text, axis)
+    if read is None or not (read.values or read.is_table_of_names):
+        return []
+    owner = document.axis(axis)
+    default = owner.default if owner is not None else ""
     by_name = _names(document)
-    selected, unknown = [], []
-    for name, value in pairs:
+    fresh = []
+    for name, values in read.fresh:
+        typed = [
+            (BASE if mode in ("", default) else Condition.of({axis: mode}), _value(value, by_name))
+            for mode, value in values
+            if value.strip()
+        ]
+        path = re.sub(r"^--", "", name)
+        if typed and well_formed(path):
+            fresh.append((path, typed))
+    return fresh
+
+
+def _read(document: Document, text: str, axis: str) -> Named | None:
+    declared = [(match[1], (("", match[2]),)) for match in _DECLARATION.finditer(text)]
+    pairs = declared or _rows(document, text, axis)
+    if pairs is None:
+        return None
+    by_name = _names(document)
+    values, fresh = [], []
+    for name, cells in pairs:
         token = by_name.get(name) or by_name.get(name.removeprefix("--"))
         if token is None:
-            unknown.append(name)
+            fresh.append((name, cells))
         else:
-            selected.append((token, _value(value, by_name)))
-    if not selected:
+            values += [(token, _value(value, by_name), mode) for mode, value in cells if value]
+    certain = bool(declared) or any(mode for _, cells in pairs for mode, _ in cells)
+    return Named(tuple(values), tuple(fresh), certain)
+
+
+def _rows(
+    document: Document, text: str, axis: str
+) -> list[tuple[str, tuple[tuple[str, str], ...]]] | None:
+    """The rows of a table of names: each with its values, by mode under headings; None for another."""
+    rows = [[cell.strip() for cell in row] for row in grid(text)]
+    owner = document.axis(axis)
+    modes = {mode.name.casefold(): mode.key for mode in owner.modes} if owner is not None else {}
+    headings = [modes.get(cell.casefold(), "") for cell in rows[0][1:]]
+    if any(headings):
+        return [
+            (row[0], tuple((m, v) for m, v in zip(headings, row[1:], strict=False) if m))
+            for row in rows[1:]
+            if row[0]
+        ]
+    if any(len(row) != 2 for row in rows):
         return None
-    return Named(tuple(selected), tuple(unknown))
+    tokens = [document.token_at(row[0]) for row in rows]
+    if any(token is not None and token.tier == "raw" for token in tokens):
+        return None
+    return [(name, (("", value),)) for name, value in rows]
 
 
 def _names(document: Document) -> dict[str, Token]:
@@ -129,12 +185,13 @@ def _beyond(cells: Sequence[Sequence[str]], rows: Sequence[Sequence[Place]]) -> 
     )
 
 
-def by_name(document: Document, cells: Mapping[str, Place], cell: Named) -> Outcome:
-    """Store values that came with names, each in the cell of its token; ``cells`` by token key."""
+def by_name(document: Document, cells: Mapping[tuple[str, str], Place], cell: Named) -> Outcome:
+    """Store values that came with names, each in the cell of its token; ``cells`` by token key and
+    mode."""
     settings: list[Setting] = [
-        (token.key, cells[token.key].condition, read_typed(document, text, token))
-        for token, text in cell.values
-        if token.key in cells
+        (token.key, cells[token.key, mode].condition, read_typed(document, text, token))
+        for token, text, mode in cell.values
+        if (token.key, mode) in cells
     ]
     done = _stored(document, settings)
     return Outcome(done.document, done.changed, cell.unknown)

@@ -6,6 +6,7 @@ A new command is a class in the file of its family; a new family is a file and a
 from __future__ import annotations
 
 from prism.edits import (
+    adding,
     axes,
     cells,
     imports,
@@ -19,6 +20,18 @@ from prism.edits import (
 )
 from prism.edits.command import COMMANDS, Command, from_fields, read, written
 
-FAMILIES = (cells, tokens, axes, palette, measures, naming, pairings, rules, imports, project)
+FAMILIES = (
+    cells,
+    tokens,
+    adding,
+    axes,
+    palette,
+    measures,
+    naming,
+    pairings,
+    rules,
+    imports,
+    project,
+)
 
 __all__ = ["COMMANDS", "FAMILIES", "Command", "from_fields", "read", "written"]

@@ -293,18 +293,25 @@ class Paste(Command):
     text: str
 
     def outcome(self, document: Document) -> Outcome:
-        named = pasting.named(document, self.text)
+        axis = self.cells.axis
+        named = pasting.named(document, self.text, axis)
         modes = self.cells.modes or ("",)
         if named is not None:
-            keys = [token.key for token, _ in named.values]
-            column = Cells(self.cells.tokens, self.cells.axis, modes[:1], self.cells.picks)
-            places = column.places(document, keys) if keys else []
-            return pasting.by_name(document, {place.token.key: place for place in places}, named)
+            places: dict[tuple[str, str], mapping.Place] = {}
+            for mode in dict.fromkeys(mode for _, _, mode in named.values):
+                column = Cells(
+                    self.cells.tokens, axis, (mode,) if mode else modes[:1], self.cells.picks
+                )
+                keys = list(dict.fromkeys(t.key for t, _, known in named.values if known == mode))
+                places |= {(p.token.key, mode): p for p in column.places(document, keys)}
+            return pasting.by_name(document, places, named)
+        if pasting.unknown(document, self.text, axis):
+            raise EditError("None of these names is a token yet.", fix="Add them as new tokens.")
         cells = Cells(self.cells.tokens, self.cells.axis, modes, self.cells.picks)
         rows = [cells.places(document, [key]) for key in self.cells.tokens]
         return pasting.onto(document, rows, self.text)
 
     def sentence(self, before: Document) -> str:
-        named = pasting.named(before, self.text)
-        count = len(self.cells.tokens) if named is None else len(named.values)
+        named = pasting.named(before, self.text, self.cells.axis)
+        count = len(self.cells.tokens if named is None else {t.key for t, _, _ in named.values})
         return f"Pasted into {counted(count, 'token')}"

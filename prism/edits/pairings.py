@@ -5,8 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from prism.changes import values
+from prism.derive.passing import Fix, fixes, words_of
 from prism.edits.command import Command, command
 from prism.edits.requirements import ratio_in_words, read_ratio, read_use
+from prism.edits.words import short
 from prism.errors import EditError
 from prism.model.document import Document, Pairing
 from prism.resolution import contrast
@@ -101,3 +103,38 @@ class RemovePairing(Command):
     def sentence(self, before: Document) -> str:
         pairing = before.pairing(self.pairing)
         return f"Removed pairing {contrast.summary(before, pairing) if pairing else ''}".strip()
+
+
+@command("fix-pairing")
+@dataclass(frozen=True, slots=True)
+class FixPairing(Command):
+    """Move the foreground or the background of a pairing to the nearest step that passes.
+
+    ``pairing`` is a key, ``side`` ``foreground`` or ``background``, ``shown`` what was offered in
+    words: where something else would be set by now, nothing is.
+    """
+
+    pairing: str
+    side: str = "foreground"
+    shown: str = ""
+
+    def _fix(self, document: Document) -> tuple[Fix, str]:
+        judged = rules.judged(document)
+        pairing = judged.pairing(self.pairing)
+        if pairing is None:
+            raise EditError("That pairing is no longer there.")
+        for fix in fixes(judged, pairing):
+            if fix.side == self.side:
+                return fix, words_of(judged, fix)
+        raise EditError(f"No step of the {self.side} passes in every theme.")
+
+    def apply(self, document: Document) -> Document:
+        fix, words = self._fix(document)
+        if self.shown and self.shown != words:
+            raise EditError(
+                f"The fix is another by now: {words}.", fix="Look at it, and choose it again."
+            )
+        return values.set_values(document, fix.settings)
+
+    def sentence(self, before: Document) -> str:
+        return f"Fixed contrast: set {short(self._fix(before)[1])}"

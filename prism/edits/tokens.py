@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from prism.changes import linking, merging, structure
 from prism.changes.outcome import Outcome
-from prism.derive import bulk
+from prism.derive import adding, bulk
 from prism.edits.command import Command, command
 from prism.edits.words import counted, short, token_name
 from prism.errors import EditError
@@ -218,7 +218,7 @@ class RenameGroup(Command):
     path: str
 
     def apply(self, document: Document) -> Document:
-        return structure.rename_group(document, self.group.strip(), self.path.strip())
+        return adding.rename_group(document, self.group.strip(), self.path.strip())
 
     def sentence(self, before: Document) -> str:
         return f"Renamed group {short(self.group)} to {short(self.path)}"

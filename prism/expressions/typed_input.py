@@ -39,6 +39,11 @@ def read_typed(document: Document, text: str, token: Token) -> Value:
     return Expression(plain)
 
 
+def is_path(text: str) -> bool:
+    """Whether a text can only be meant as the path of a token."""
+    return _PATH.fullmatch(text) is not None
+
+
 def shown_path_or_root(document: Document, token: Token) -> str:
     """The shortest path that a reference may name the token by."""
     short = shown_path(token.path)

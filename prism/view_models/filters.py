@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from prism.analysis import Analysis
 from prism.errors import ExpressionError
 from prism.expressions.values import leaves, parse
-from prism.model.document import Document, Token, shown_path
+from prism.model.document import Document, Token
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
 from prism.roles.role import KINDS
@@ -47,10 +47,11 @@ def choose(analysis: Analysis, asked: Filter, themes: Collection[Theme]) -> list
     """The tokens that a filter lets through, in document order; ``themes`` are those shown."""
     document, resolver = analysis.document, analysis.judging
     words = asked.words.lower().split()
+    found_by = analysis.found_by if words else {}
     tokens = [
         token
         for token in document.tokens
-        if all(word in shown_path(token.path).lower() for word in words)
+        if all(word in found_by[token.key] for word in words)
         and asked.type in ("", token.type)
         and asked.tier in ("", token.tier)
         and (not asked.group or token.within(asked.group))

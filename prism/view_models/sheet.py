@@ -8,15 +8,16 @@ from dataclasses import dataclass, replace
 from prism.expressions.syntax import reference_of
 from prism.expressions.values import value_text
 from prism.model.document import TIERS, Axis, Mode, Tier, Token, shown_path
+from prism.model.grouping import NO_GROUP, groups
 from prism.model.values import BASE, Condition, Value
 from prism.resolution.answers import Answer
 from prism.resolution.contrast import Reading, audit
 from prism.resolution.resolver import Resolver, Theme
 
+__all__ = ["NO_GROUP", "Block", "Cell", "Line", "blocks", "cell", "columns", "in_order", "lines"]
+
 #: Rows sent at once, rows in one block of them, and in one of those sent when they come into sight.
 AT_ONCE, BLOCK, LATER = 24, 24, 60
-#: What tokens without a group are listed under; no segment of a path is like it.
-NO_GROUP = "."
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,8 +73,8 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class Block:
-    """Some tokens of a group that are shown together; ``name`` is the first segment of their paths,
-    or ``NO_GROUP``.
+    """Some tokens of a group that are shown together; ``name`` is that of the group, or ``NO_GROUP``,
+    and ``depth`` is 1 for a group inside another.
 
     ``first`` heads its group, ``count`` is the size of the whole group, ``later`` tells that its
     rows are sent when they come into sight, ``folded`` that they are not shown.
@@ -86,6 +87,7 @@ class Block:
     count: int
     later: bool
     folded: bool
+    depth: int = 0
     lines: tuple[Line, ...] = ()
 
 
@@ -102,16 +104,34 @@ def in_order(tokens: Iterable[Token]) -> list[Token]:
     return [token for members in _by_group(tokens).values() for token in members]
 
 
-def _group(token: Token) -> str:
-    """The group a token is listed in; those that lie in none are listed together."""
-    return token.top if token.group else NO_GROUP
+#: A tier, a group, and the group inside it or an empty name for what lies in the outer one itself.
+_Place = tuple[Tier, str, str]
 
 
-def _by_group(tokens: Iterable[Token]) -> dict[tuple[Tier, str], list[Token]]:
-    groups: dict[tuple[Tier, str], list[Token]] = {}
-    for token in tokens:
-        groups.setdefault((token.tier, _group(token)), []).append(token)
-    return dict(sorted(groups.items(), key=lambda entry: TIERS.index(entry[0][0])))
+def _by_group(tokens: Iterable[Token]) -> dict[_Place, list[Token]]:
+    """Tokens by where they are listed: by tier, group by group, what lies in none inside it first."""
+    listed = list(tokens)
+    placed = groups(listed)
+    places: dict[_Place, list[Token]] = {}
+    outer: dict[tuple[Tier, str], int] = {}
+    for token in listed:
+        name, *inner = placed[token.key]
+        outer.setdefault((token.tier, name), len(outer))
+        places.setdefault((token.tier, name, inner[0] if inner else ""), []).append(token)
+    for tier, name in outer:
+        places.setdefault((tier, name, ""), [])
+    order = {place: number for number, place in enumerate(places)}
+    return dict(
+        sorted(
+            places.items(),
+            key=lambda entry: (
+                TIERS.index(entry[0][0]),
+                outer[entry[0][:2]],
+                bool(entry[0][2]),
+                order[entry[0]],
+            ),
+        )
+    )
 
 
 def blocks(
@@ -126,23 +146,31 @@ def blocks(
     """``tokens`` in blocks, the first ``AT_ONCE`` rows or a few more with their cells.
 
     Blocks that hold one of the tokens ``always`` have their cells too; groups named in ``folded``
-    have none.
+    have none, and those inside them are left out.
     """
-    sought = [token for key in always if (token := resolver.document.token(key)) is not None]
-    opened = {(token.tier, _group(token)) for token in sought}
+    places = _by_group(tokens)
+    counts: dict[tuple[Tier, str], int] = {}
+    for (tier, name, _), members in places.items():
+        counts[tier, name] = counts.get((tier, name), 0) + len(members)
     planned: list[Block] = []
     shown: list[Token] = []
-    for (tier, name), members in _by_group(tokens).items():
+    for (tier, outer, inner), members in places.items():
+        if inner and outer in folded:
+            continue
+        name = inner or outer
         shut = name in folded
-        here = (tier, name) in opened
+        here = any(token.key in always for token in members)
         near = len(shown) < AT_ONCE or here
-        parts = [members[:0]] if shut else _parts(members, BLOCK if near else LATER)
+        parts = [members[:0]] if shut or not members else _parts(members, BLOCK if near else LATER)
         for place, part in enumerate(parts):
             wanted = here and any(token.key in always for token in part)
-            later = len(shown) >= AT_ONCE and not wanted and not shut
+            later = len(shown) >= AT_ONCE and not wanted and not shut and bool(part)
             if not later:
                 shown += part
-            planned.append(Block(tier, name, tuple(part), place == 0, len(members), later, shut))
+            count = len(members) if inner else counts[tier, outer]
+            planned.append(
+                Block(tier, name, tuple(part), place == 0, count, later, shut, int(bool(inner)))
+            )
     made = iter(lines(resolver, axis, theme, shown))
     return [
         block if block.later else replace(block, lines=tuple(next(made) for _ in block.tokens))

@@ -23,6 +23,7 @@ from studio.projects import members as membership
 from studio.projects import starting
 from studio.projects.forms import MemberForm, NameForm
 from studio.rooms.page import back_to
+from studio.rooms.registry import ROOMS
 from studio.store import projects as store
 from studio.store.models import JournalEntry, Project
 
@@ -31,12 +32,13 @@ from studio.store.models import JournalEntry, Project
 @require_GET
 def listing(request: HttpRequest) -> HttpResponse:
     """The projects one may see, and those one may restore; who has none begins one."""
-    context = {
+    context: dict[str, Any] = {
         "projects": projects_for(request.user),
         "deleted": restorable_projects_for(request.user),
     }
     if not any(context.values()):
         return starting.show(request)
+    context["rooms"] = ROOMS
     return render(request, "projects/list.html", context)
 
 

@@ -8,6 +8,7 @@ from typing import Any
 from urllib.parse import parse_qsl
 
 from django import forms
+from django.contrib import messages
 from django.core.exceptions import NON_FIELD_ERRORS
 from django.http import HttpResponse
 from django.shortcuts import redirect
@@ -87,11 +88,12 @@ def run(
     form: CommandForm,
     refuse: Refuse,
     then: Callable[[store.Saved], str] | None = None,
+    words: Callable[[store.Saved], str] | None = None,
 ) -> HttpResponse:
     """The response to a form that makes a command.
 
     ``refuse(sentence, status)`` shows what is wrong; ``then`` says where to go once it is stored,
-    back to the page without.
+    back to the page without; ``words`` what to say of it, the sentence of the command without.
     """
     if not form.is_valid():
         return refuse(f"Nothing was stored. {problems(form)}", 400)
@@ -99,6 +101,8 @@ def run(
         saved = save(frame, form)
     except PrismError as error:
         return refuse(str(error), 422)
+    sentence = words(saved) if words else f"{saved.sentence}."
+    messages.success(frame.request, sentence, extra_tags="undo")
     return redirect(then(saved) if then else frame.here)
 
 

@@ -86,6 +86,7 @@ class Saved:
     loaded: Loaded
     outcome: Outcome
     sentence: str
+    command: Command
 
 
 def save(
@@ -99,7 +100,7 @@ def save(
     outcome = command.outcome(before.document)
     sentence = command.sentence(before.document)
     stored = record(project, before, outcome.document, actor, sentence, command=written(command))
-    return Saved(stored, outcome, sentence)
+    return Saved(stored, outcome, sentence, command)
 
 
 def record(

@@ -11,6 +11,11 @@ from studio.store import projects as store
 from studio.store.models import Membership
 from tests.builders import document, small_picture, token
 
+#: Addresses of the application itself.
+WITHOUT_PROJECT = (
+    "projects:list", "projects:new", "projects:preview", "projects:colors", "projects:scene",
+    "projects:paint", "projects:demo",
+)  # fmt: skip
 ROLES = ("nobody", "stranger", "viewer", "editor", "owner")
 #: Who gets past the door: "open" everybody, "signed in", or the least role in the project.
 #: A method that is left out is not answered at all (405).
@@ -24,7 +29,12 @@ TABLE = {
     "accounts:join": {"GET": "open", "POST": "open"},
     "accounts:password": {"GET": "signed in", "POST": "signed in"},
     "projects:list": {"GET": "signed in"},
-    "projects:new": {"POST": "signed in"},
+    "projects:new": {"GET": "signed in", "POST": "signed in"},
+    "projects:preview": {"GET": "signed in"},
+    "projects:colors": {"POST": "signed in"},
+    "projects:scene": {"GET": "signed in"},
+    "projects:paint": {"GET": "signed in"},
+    "projects:demo": {"POST": "signed in"},
     "projects:settings": {"GET": "viewer", "POST": "owner"},
     "projects:invite": {"POST": "owner"},
     "projects:remove-member": {"POST": "owner"},
@@ -65,9 +75,11 @@ TABLE = {
     "tokens:impact": {"GET": "viewer"},
     "tokens:shelf": {"GET": "viewer"},
     "tokens:describe": {"POST": "editor"},
+    "tokens:add": {"POST": "editor"},
+    "tokens:add-pasted": {"POST": "editor"},
+    "tokens:command": {"POST": "editor"},
     "mapping:bulk": {"POST": "editor"},
     "mapping:paste": {"POST": "editor"},
-    "mapping:rename-group": {"POST": "editor"},
     "mapping:ladder": {"GET": "viewer"},
     "mapping:move-mark": {"POST": "editor"},
     "mapping:link": {"GET": "viewer"},
@@ -127,7 +139,7 @@ class AccessTests(TestCase):
         extra["importing:image"] = [self.picture]
         if name in ("home", "alive", "ready") or name.startswith("accounts:"):
             return reverse(name)
-        if name in ("projects:list", "projects:new"):
+        if name in WITHOUT_PROJECT:
             return reverse(name)
         return reverse(name, args=[self.project.code, *extra.get(name, [])])
 

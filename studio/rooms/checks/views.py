@@ -10,7 +10,7 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism import edits
-from prism.view_models import by_rule, matrix
+from prism.view_models import by_rule, fixes, matrix
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -56,6 +56,7 @@ def _room(
         for column in table
     ]
     names, rules = by_rule.names(frame.analysis), by_rule.kept(frame.analysis)
+    opened = by_rule.pairing(frame.analysis, frame.address.pairing)
     context = {
         "columns": columns,
         "groups": [
@@ -66,13 +67,16 @@ def _room(
             {
                 "row": row,
                 "rule": names.get(row.pairing.key, ""),
+                "fails": row.pairing.key in failing,
                 "cells": list(zip(row.readings, columns, strict=True)),
             }
             for row in rows
         ],
         "pairings": frame.analysis.judged.pairings,
         "rules": rules,
-        "open": by_rule.pairing(frame.analysis, frame.address.pairing),
+        "open": opened,
+        "fixes": fixes.offers(frame.analysis, opened) if opened else [],
+        "short": sum(part.themes for part in failing.get(opened.key, ())) if opened else 0,
         "open_rule": names.get(frame.address.pairing, ""),
         "rule": next((r for r in rules if r.rule.key == frame.address.rule), None),
         "problem": problem,
@@ -111,7 +115,8 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
         return _room(frame, status=status, problem=problem, typed=request.POST)
 
     def then(saved: store.Saved) -> str:
-        if by_rule.pairing(saved.loaded.analysis, frame.address.pairing) is None:
+        fixed = isinstance(saved.command, edits.pairings.FixPairing)
+        if fixed or by_rule.pairing(saved.loaded.analysis, frame.address.pairing) is None:
             frame.address = frame.address.but(pairing="")
         return frame.here
 

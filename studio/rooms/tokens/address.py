@@ -14,7 +14,8 @@ SEPARATOR = "~"
 class SheetAddress(Address):
     """The axis of the columns, the filter, the open cell and the folded groups.
 
-    ``cell`` is a token's key and a mode's name, separated by a colon.
+    ``cell`` is a token's key and a mode's name, separated by a colon; ``add`` and ``menu`` are a tier
+    and a group, so too: where a token is being added, and the group whose actions are open.
     """
 
     columns: str = text(200)
@@ -29,6 +30,8 @@ class SheetAddress(Address):
     folded: str = text(2000)
     view: str = choice("page")
     trace: str = choice("off")
+    add: str = text(400)
+    menu: str = text(400)
 
     @property
     def open_token(self) -> str:

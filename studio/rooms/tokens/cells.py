@@ -99,6 +99,9 @@ class _Block:
     columns: int
     fold: str
     source: str
+    add: str
+    menu: str
+    depth: int
 
 
 def block(
@@ -109,12 +112,15 @@ def block(
     columns: int,
     fold: str,
     source: str,
+    add: str = "",
+    menu: str = "",
 ) -> str:
     """The markup of a block of rows.
 
     ``lines`` are its rows, ``heads_tier`` whether it is the first of its tier, ``columns`` how many
-    the sheet has, ``fold`` the address that folds its group, where it heads one, and ``source`` the
-    one that its rows come from, where they come later.
+    the sheet has, ``fold`` the address that folds its group, where it heads one, ``source`` the one
+    that its rows come from, where they come later, ``add`` and ``menu`` those that add a token to the
+    group and open its actions.
     """
     head = _head(
         _Block(
@@ -127,6 +133,9 @@ def block(
             columns,
             fold,
             source,
+            add,
+            menu,
+            match.depth,
         )
     )
     return format_html("{}<tbody>{}</tbody>", head, mark_safe("".join(lines))) if lines else head

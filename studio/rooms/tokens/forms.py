@@ -8,6 +8,7 @@ from django import forms
 
 from prism.compare.rows import condition_from
 from prism.edits import Command
+from prism.edits.adding import AddPasted, AddToken
 from prism.edits.cells import ClearValue, SetValue, SetValueInColumn
 from prism.edits.tokens import DescribeToken
 from prism.model.document import Document
@@ -16,6 +17,7 @@ from studio.rooms.frame import Frame
 from studio.rooms.tokens.address import SheetAddress
 from studio.rooms.tokens.columns import axis_of
 from studio.rooms.writing import CommandForm
+from studio.store import projects as store
 
 
 class CellForm(CommandForm):
@@ -101,3 +103,41 @@ class DescribeForm(CommandForm):
             role=values["role"] if "role" in self.data else None,
             belongs_to=values["belongs_to"] if "belongs_to" in self.data else None,
         )
+
+
+class AddForm(CommandForm):
+    """A new token: its path, and a value for each column, the first of them for every theme."""
+
+    path = forms.CharField(max_length=600, error_messages={"required": "A token needs a name."})
+    new_tier = forms.CharField(max_length=20, required=False)
+
+    def __init__(self, data: Any, frame: Frame[SheetAddress]) -> None:
+        super().__init__(data)
+        self._axis = axis_of(frame)
+
+    def command(self) -> Command:
+        values = self.cleaned_data
+        axis = self._axis
+        base, others = self.data.get("value", ""), []
+        for mode in axis.modes if axis is not None else ():
+            text = self.data.get(f"value-{mode.key}", "")[:4000]
+            if axis is not None and mode.key == axis.default:
+                base = text or base
+            elif axis is not None and text.strip():
+                others.append((Condition.of({axis.key: mode.key}), text))
+        key = store.new_key()
+        return AddToken(key, values["path"], base[:4000], tuple(others), values["new_tier"])
+
+
+class AddPastedForm(CommandForm):
+    """The names of a pasted text that are no tokens yet."""
+
+    text = forms.CharField(max_length=1_000_000, strip=False)
+
+    def __init__(self, data: Any, frame: Frame[SheetAddress]) -> None:
+        super().__init__(data)
+        self._axis = axis_of(frame)
+
+    def command(self) -> Command:
+        axis = self._axis.key if self._axis else ""
+        return AddPasted(store.new_key(), self.cleaned_data["text"], axis)

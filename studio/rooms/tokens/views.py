@@ -8,12 +8,16 @@ from urllib.parse import quote
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.template.loader import render_to_string
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
+from prism import edits
+from prism.derive import pasting
 from prism.errors import PrismError
 from prism.expressions import typed_input
 from prism.model.document import TIERS, Axis, Token, shown_path
+from prism.model.grouping import separator_of
 from prism.model.names import condition_words
 from prism.roles import role
 from prism.view_models import completion, filters, sheet, tokens
@@ -28,7 +32,7 @@ from studio.rooms.tokens import cells
 from studio.rooms.tokens.address import SheetAddress
 from studio.rooms.tokens.columns import axis_of, mode_names_of
 from studio.rooms.tokens.editor import SheetFrame, both_values, editor
-from studio.rooms.tokens.forms import CellForm, DescribeForm
+from studio.rooms.tokens.forms import AddForm, AddPastedForm, CellForm, DescribeForm
 from studio.store import projects as store
 from studio.store.projects import Project
 
@@ -76,8 +80,10 @@ def show_sheet(
     problem: str | None = None,
     clash: dict[str, str] | None = None,
     status: int = 200,
+    pasted: str = "",
 ) -> HttpResponse:
-    """The sheet as a page; what was typed and what is wrong with it where something was refused."""
+    """The sheet as a page; what was typed and what is wrong with it where something was refused.
+    ``pasted`` is a text with names that may be added as tokens."""
     axis = axis_of(frame)
     chosen = _chosen(frame, axis)
     address = frame.address
@@ -105,6 +111,13 @@ def show_sheet(
         "editor": editor(frame, typed, problem, clash),
         "problem": problem,
         "typed": typed,
+        "pasted": pasted,
+        "fresh": pasting.unknown(frame.document, pasted, axis.key if axis else "")
+        if pasted
+        else (),
+        "adds": address.add,
+        "adds_tier": address.add.partition(":")[0],
+        "group": address.menu.partition(":")[2] if address.menu else "",
     }
     return page.show(frame, "tokens/room.html", context, status)
 
@@ -129,9 +142,11 @@ def _blocks(frame: SheetFrame, axis: Axis | None, blocks: Sequence[sheet.Block])
     source = _source(frame)
     markup = []
     tier = ""
-    for block in blocks:
+    for number, block in enumerate(blocks):
         first = quote(block.tokens[0].key) if block.tokens else ""
         fold = frame.query(folded=frame.address.folding(block.name)) or "?"
+        place = f"{block.tier}:{'' if block.name == sheet.NO_GROUP else block.name}"
+        edits_here = block.first and frame.project.may_edit
         markup.append(
             cells.block(
                 block,
@@ -140,10 +155,51 @@ def _blocks(frame: SheetFrame, axis: Axis | None, blocks: Sequence[sheet.Block])
                 columns=columns,
                 fold=fold if block.first else "",
                 source=f"{source}from={first}&count={len(block.tokens)}" if block.later else "",
+                add=frame.query(add=place, cell=None, menu=None) if edits_here else "",
+                menu=frame.query(menu=place, cell=None, add=None) if edits_here else "",
             )
         )
         tier = block.tier
+        last = place not in {
+            f"{b.tier}:{'' if b.name == sheet.NO_GROUP else b.name}" for b in blocks[number + 1 :]
+        }
+        if last and frame.address.add == place and frame.project.may_edit:
+            markup.append(_adder(frame, axis))
+    if (
+        frame.address.add
+        and frame.project.may_edit
+        and not any('class="adder"' in m for m in markup)
+    ):
+        markup.insert(0, _adder(frame, axis))
     return markup
+
+
+def _adder(frame: SheetFrame, axis: Axis | None) -> str:
+    """The row in which a token is added to a group."""
+    _, _, group = frame.address.add.partition(":")
+    typed = frame.request.POST
+    base = next((mode.name for mode in axis.modes if mode.key == axis.default), "") if axis else ""
+    columns = [
+        {
+            "field": f"value-{mode.key}",
+            "label": f"Value in {mode.name}",
+            "hint": "value or token" if mode.name == base else f"as {base}",
+            "typed": typed.get(f"value-{mode.key}", ""),
+        }
+        for mode in (axis.modes if axis else ())
+    ] or [
+        {
+            "field": "value",
+            "label": "Value",
+            "hint": "value or token",
+            "typed": typed.get("value", ""),
+        }
+    ]
+    start = typed.get("path") or (
+        f"{group}{separator_of(frame.document.tokens, group)}" if group else ""
+    )
+    context = {"start": start, "columns": columns, "done": frame.query(add=None) or "?"}
+    return render_to_string("tokens/adder.html", context)
 
 
 @requires("view")
@@ -259,6 +315,51 @@ def describe(request: HttpRequest, project: Project) -> HttpResponse:
         return show_sheet(frame, problem=problem, status=status)
 
     return writing.run(frame, DescribeForm(request.POST), refuse)
+
+
+@requires("edit")
+@require_POST
+def add(request: HttpRequest, project: Project) -> HttpResponse:
+    """Add a token, and go on adding to its group."""
+    frame = enter(request, project)
+
+    def refuse(problem: str, status: int) -> HttpResponse:
+        return show_sheet(frame, problem=problem, status=status)
+
+    return writing.run(frame, AddForm(request.POST, frame), refuse)
+
+
+@requires("edit")
+@require_POST
+def add_pasted(request: HttpRequest, project: Project) -> HttpResponse:
+    """Add a token for each pasted name that is none yet."""
+    frame = enter(request, project)
+
+    def refuse(problem: str, status: int) -> HttpResponse:
+        text = request.POST.get("text", "")
+        return show_sheet(frame, problem=problem, status=status, pasted=text)
+
+    return writing.run(frame, AddPastedForm(request.POST, frame), refuse)
+
+
+@requires("edit")
+@require_POST
+def command(request: HttpRequest, project: Project) -> HttpResponse:
+    """Run a command on a group or a token of the sheet."""
+    frame = enter(request, project)
+
+    def refuse(problem: str, status: int) -> HttpResponse:
+        return show_sheet(frame, problem=problem, status=status)
+
+    def then(saved: store.Saved) -> str:
+        if saved.loaded.document.token(frame.address.open_token) is None:
+            frame.address = frame.address.but(cell="", view="")
+        if not isinstance(saved.command, edits.adding.MoveGroup):
+            frame.address = frame.address.but(menu="")
+        return frame.here
+
+    form = writing.NamedCommandForm(request.POST, edits.adding, edits.tokens)
+    return writing.run(frame, form, refuse, then)
 
 
 @requires("view")

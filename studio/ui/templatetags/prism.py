@@ -7,6 +7,7 @@ from typing import Any
 
 from django import template
 from django.template.context import Context
+from django.urls import reverse
 from django.utils.html import format_html, format_html_join
 
 from prism.color.contrast import truncate_ratio
@@ -16,6 +17,8 @@ from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import Document, Mode, Pairing, shown_path
 from prism.resolution.contrast import Reading, summary
 from studio.rooms.frame import AnyFrame
+from studio.rooms.registry import Room
+from studio.store.models import Project
 from studio.ui.markdown import markup
 
 register = template.Library()
@@ -127,3 +130,9 @@ def before_on(words: str) -> str:
 def from_on(words: str) -> str:
     """The rest of ``foreground on background``, from ``on``."""
     return words.partition(" on ")[1].strip() + " " + words.partition(" on ")[2]
+
+
+@register.filter
+def room_of(room: Room, project: Project) -> str:
+    """The address of a room of a project."""
+    return reverse(f"{room.name}:room", args=[project.code])

@@ -11,7 +11,7 @@ from prism import edits
 from prism.edits import Command
 from prism.edits.cells import Cells, Paste, SetOnStep
 from prism.edits.command import list_fields
-from prism.edits.tokens import LinkLiterals, RenameGroup, SetGroupTier
+from prism.edits.tokens import LinkLiterals, SetGroupTier
 from studio.numbers import whole
 from studio.rooms.tokens.columns import InColumns, axis_of
 from studio.rooms.writing import CommandForm, named, text_of
@@ -75,16 +75,6 @@ def _list(text: str) -> list[str]:
     except (ValueError, RecursionError):
         return []
     return [use for use in parsed if isinstance(use, str)] if isinstance(parsed, list) else []
-
-
-class GroupForm(CommandForm):
-    """A group and its new path."""
-
-    renamed = forms.CharField(max_length=600)
-    path = forms.CharField(max_length=600)
-
-    def command(self) -> Command:
-        return RenameGroup(self.cleaned_data["renamed"], self.cleaned_data["path"])
 
 
 class TierForm(CommandForm):

@@ -6,7 +6,6 @@ app_name = "mapping"
 urlpatterns = [
     path("bulk", views.bulk, name="bulk"),
     path("paste", views.paste, name="paste"),
-    path("group", views.rename_group, name="rename-group"),
     path("ladder", views.ladder, name="ladder"),
     path("ladder/move", views.move_mark, name="move-mark"),
     path("link", views.link, name="link"),

@@ -8,6 +8,7 @@ from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.changes import linking
+from prism.derive import pasting
 from prism.model.names import condition_words
 from prism.model.values import BASE, Condition
 from prism.view_models import ladder as ladders
@@ -37,19 +38,25 @@ def bulk(request: HttpRequest, project: Project) -> HttpResponse:
 def paste(request: HttpRequest, project: Project) -> HttpResponse:
     """Paste text onto a range of the sheet, or values with names onto a column."""
     frame = sheet.enter(request, project)
-    return _run(frame, forms.PasteForm(request.POST, frame, frame.picks))
+    axis = axis_of(frame)
+    text = request.POST.get("text", "")
+    fresh = pasting.unknown(frame.document, text[: pasting.MAX_TEXT], axis.key if axis else "")
+    response = _run(frame, forms.PasteForm(request.POST, frame, frame.picks))
+    if not fresh:
+        return response
+    project.refresh_from_db()
+    return sheet.show_sheet(sheet.enter(request, project), pasted=text)
 
 
 def _run(frame: SheetFrame, form: writing.CommandForm) -> HttpResponse:
     """Store a command and say what it did, or say why not."""
 
-    def then(saved: store.Saved) -> str:
+    def words(saved: store.Saved) -> str:
         count = saved.outcome.changed
         done = f"{saved.sentence}: {count} value{'' if count == 1 else 's'} changed."
-        messages.success(frame.request, f"{done} {saved.outcome.skipped_words}".strip())
-        return frame.here
+        return f"{done} {saved.outcome.skipped_words}".strip()
 
-    return writing.run(frame, form, _refuse(frame), then)
+    return writing.run(frame, form, _refuse(frame), words=words)
 
 
 def _refuse(frame: SheetFrame) -> writing.Refuse:
@@ -60,21 +67,6 @@ def _refuse(frame: SheetFrame) -> writing.Refuse:
         return redirect(frame.here)
 
     return refuse
-
-
-@requires("edit")
-@require_POST
-def rename_group(request: HttpRequest, project: Project) -> HttpResponse:
-    """Give a group another path; everything that refers to its tokens follows."""
-    frame = sheet.enter(request, project)
-    form = forms.GroupForm(request.POST)
-
-    def then(saved: store.Saved) -> str:
-        top = form.cleaned_data["path"].strip().split(".", 1)[0]
-        frame.address = frame.address.but(group=top)
-        return frame.here
-
-    return writing.run(frame, form, _refuse(frame), then)
 
 
 @requires("view")

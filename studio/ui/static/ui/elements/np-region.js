@@ -96,6 +96,22 @@ export class NpRegion extends HTMLElement {
     }
   };
 
+  /** Show another page in place of this one, as a search does at each key; what is typed meanwhile stays. */
+  async look(url) {
+    this.#request?.abort();
+    const request = (this.#request = new AbortController());
+    const came = await this.ask(url, undefined, { signal: request.signal }).catch(() => null);
+    if (!came || this.#request !== request || this.busy || came.answer.headers.get(HEADER) !== this.id) return;
+    const typed = document.activeElement;
+    const { id, value } = typed;
+    history.replaceState(null, "", url);
+    this.#shown(came.text, id, false);
+    const field = document.getElementById(id);
+    if (field?.type !== "search" || field.value === value) return;
+    field.value = value;
+    field.dispatchEvent(new Event("input", { bubbles: true }));
+  }
+
   load(url, options = {}) {
     this.#idle = this.#load(url, options);
     return this.#idle;
@@ -170,7 +186,8 @@ export class NpRegion extends HTMLElement {
     const wanted = first ?? (active ? document.getElementById(active) : null);
     this.#lost = wanted ? "" : (active ?? "");
     wanted?.focus({ preventScroll: true });
-    if (wanted && wanted === first) wanted.select?.();
+    if (wanted?.dataset.caret === "end") wanted.setSelectionRange(wanted.value.length, wanted.value.length);
+    else if (wanted && wanted === first) wanted.select?.();
     if (wanted && wanted.id === active && caret !== null && wanted.type === "search")
       wanted.setSelectionRange(caret, caret);
     this.#sight.keep();
@@ -191,7 +208,7 @@ export class NpRegion extends HTMLElement {
     if (!typing && !this.busy) this.load(location.href, { push: false });
   }
 
-  /** Say a sentence above the room. */
+  /** Say a sentence in the place of messages. */
   say(sentence) {
     const box = document.createElement("div");
     box.className = "says error";
@@ -199,7 +216,7 @@ export class NpRegion extends HTMLElement {
     const words = document.createElement("span");
     words.textContent = sentence;
     box.append(words);
-    this.querySelector("main")?.prepend(box);
+    this.querySelector("#notes")?.append(box);
   }
 }
 

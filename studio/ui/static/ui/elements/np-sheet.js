@@ -3,7 +3,7 @@
 // hidden tokens, modes and a data-paste address, the form #typed and the template #cell-field; without
 // them the sheet is only read. Shift with arrows or a click, and dragging, extend a range; Ctrl A takes
 // all; Space selects rows; Ctrl C, X, V, D copy, cut, paste, fill down, with Shift along the ramp; Delete
-// clears. A cell becomes a field at the first key, or at F2 with what it holds: Enter and Tab store and
+// clears; Insert, or Ctrl Enter, adds a token to the group by its link [data-adds]. A cell becomes a field at the first key, or at F2 with what it holds: Enter and Tab store and
 // go on, Escape leaves.
 
 import { CellField } from "./cell-field.js";
@@ -65,6 +65,7 @@ export class NpSheet extends HTMLElement {
     else if (key === "Ctrl d") this.#submit({ command: event.shiftKey ? "fill-cells?along=yes" : "fill-cells" });
     else if (key === "Ctrl a") this.#range.all();
     else if (key === "F2") this.#open(cell, cell.dataset.value);
+    else if (key === "Insert" || key === "Ctrl enter") this.#adder(cell)?.click();
     else if (!control && !event.altKey && key.length === 1) this.#open(cell, key);
     else return;
     event.preventDefault();
@@ -85,6 +86,12 @@ export class NpSheet extends HTMLElement {
     }
     if (this.#keys.length) this.#moving.then(this.#replay);
   };
+
+  /** The link that adds a token to the group a cell lies in. */
+  #adder(cell) {
+    const follows = (link) => link.compareDocumentPosition(cell) & Node.DOCUMENT_POSITION_FOLLOWING;
+    return [...this.querySelectorAll("[data-adds]")].findLast(follows);
+  }
 
   #open(cell, text) {
     this.#writes?.keyPressed();
