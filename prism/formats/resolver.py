@@ -6,7 +6,6 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from prism.errors import FormatError
-from prism.expressions.tiers import with_tiers
 from prism.expressions.values import nearest
 from prism.formats import design_tokens, strict_json
 from prism.formats.layers import OWN, NewKey, Plan, Tree, plan
@@ -25,6 +24,7 @@ from prism.model.document import Axis, Document, Group, Token
 from prism.model.imported import Entry, Source
 from prism.model.names import settle_names
 from prism.model.values import BASE, Condition, Expression, Value
+from prism.roles.tiers import with_tiers
 
 
 def read(files: Mapping[str, bytes], new_key: NewKey) -> Document:

@@ -13,7 +13,6 @@ import tinycss2
 
 from prism.errors import ExpressionError, FormatError
 from prism.expressions.syntax import REFERENCE
-from prism.expressions.tiers import with_tiers
 from prism.formats.layers import NewKey
 from prism.formats.limits import MAX_TOKENS
 from prism.formats.style_sheets import axes as axes_of_sheets
@@ -38,6 +37,7 @@ from prism.model.document import Axis, Document, Token
 from prism.model.names import derived_name, free_name, settle_names
 from prism.model.values import ABSENT, Condition, Value
 from prism.resolution.compiled import strongest
+from prism.roles.tiers import with_tiers
 
 #: From this many themes on, winning declarations are compared rather than texts.
 _MANY = 48
