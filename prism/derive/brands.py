@@ -422,7 +422,9 @@ class _Adder:
         """The document, with what falls short in the new mode moved to steps that pass."""
         judged = rules.judged(self.document)
         within = {self.axis: self.mode}
-        self.document = set_values(self.document, passing.repaired(judged, within))
+        self.document = set_values(
+            self.document, passing.repaired(judged, within, {self.axis: self.like})
+        )
         known = resolver_of(self.before)
         rows = []
         for token in self.document.tokens:

@@ -6,19 +6,21 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterable
 
-from prism.changes.axes import add_mode
+from prism.changes.axes import add_axis, add_mode
 from prism.changes.values import set_values
 from prism.derive import counterpart, levels
 from prism.derive.mapping import along, is_rung, ladder_of, opposite
 from prism.derive.tuning import Row, Trial
 from prism.errors import EditError
 from prism.expressions.values import references
-from prism.model.document import Document, Mode, Token
+from prism.model.document import Axis, Document, Mode, Token
 from prism.model.values import Condition, Expression, Value
+from prism.palette.ramps import oklch
 from prism.resolution.current import resolver_of
 from prism.roles import rules
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
+from prism.roles.lexicon import meanings_of, words_of
 
 #: Kinds of roles whose colors are mirrored along their ladder; others carry meaning or brand.
 _UTILITY = ("page", "surface", "text", "line", "overlay", "shadow")
@@ -74,6 +76,31 @@ def propose(document: Document, axis: str, source: str, key: str, scheme: str = 
     order = {token.key: place for place, token in enumerate(document.tokens)}
     differing = [row for row in trial.rows.values() if row.proposed != row.now]
     return sorted(differing, key=lambda row: order[row.token.key])
+
+
+def with_appearance(document: Document, key: str) -> tuple[Document, str, str]:
+    """A document without an axis with one of appearances, whose only mode is what is there, light or
+    dark by its page; and the keys of both, made of ``key``."""
+    guesses = guess(document, resolver_of(document))
+    page = next((token for token, known in guesses.items() if known.role.kind == "page"), "")
+    resolver = resolver_of(document)
+    ground = resolver.resolve(page, resolver.default_theme).color if page else None
+    scheme = "dark" if ground is not None and oklch(ground)[0] < 0.5 else "light"
+    mode = Mode(f"{key}-from", scheme, color_scheme=scheme)
+    axis = Axis(f"{key}-axis", "appearance", (mode,), mode.key)
+    return add_axis(document, axis), axis.key, mode.key
+
+
+def scheme_of(document: Document, name: str, axis: str = "", source: str = "") -> str:
+    """The color scheme of a mode by its name; else the other one than that of the mode it is made of;
+    empty where neither says."""
+    meanings = {meaning for word in words_of(name) for meaning in meanings_of(word)}
+    for scheme in ("dark", "light"):
+        if scheme in meanings:
+            return scheme
+    owner = document.axis(axis)
+    from_mode = next((m for m in owner.modes if m.key == source), None) if owner else None
+    return {"light": "dark", "dark": "light"}.get(from_mode.color_scheme if from_mode else "", "")
 
 
 def take(

@@ -190,9 +190,10 @@ class _Search:
         for candidate in _candidates(state, place, value):
             move = Move(token.key, condition, value, candidate)
             after = state.moved(move)
+            if self._still_short(after, _Deciding(move.token, condition)):
+                continue
             now = after.read(touched)
-            worse = any(_is_new(state, now.failing(key), known) for key, known in was.items())
-            if not worse and not self._still_short(after, _Deciding(move.token, condition)):
+            if not any(_is_new(state, now.failing(key), known) for key, known in was.items()):
                 return move, after
         return None
 
@@ -313,15 +314,21 @@ def _effects(state: _State, moves: Sequence[Move], pairing: Pairing) -> Iterator
             yield Effect(other, *least)
 
 
-def repaired(judged: Document, within: Mapping[str, str]) -> list[tuple[str, Condition, Value]]:
+def repaired(
+    judged: Document, within: Mapping[str, str], like: Mapping[str, str]
+) -> list[tuple[str, Condition, Value]]:
     """Values that make the pairings of ``judged`` pass in themes of some modes, as far as steps do;
-    the others stay as they are. The foreground is moved where that is enough."""
+    those that fall short in the modes ``like`` too stay as they are. The foreground is moved where
+    that is enough."""
     settings: dict[tuple[str, Condition], Value] = {}
-    document = judged
+    document, state = judged, _State(judged)
+    first = state.read(judged.pairings)
     for pairing in judged.pairings:
-        state = _State(document)
-        table = state.read([pairing])
-        if _inside(state, table.failing(pairing.key), within):
+        short = first.failing(pairing.key)
+        if not _inside(state, short, within) or (like and _inside(state, short, like)):
+            continue
+        now = _State(document)
+        if _inside(now, now.read([pairing]).failing(pairing.key), within):
             for fix in fixes(document, pairing, within)[:1]:
                 document = set_values(document, fix.settings)
                 settings |= {(key, condition): value for key, condition, value in fix.settings}

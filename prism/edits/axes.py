@@ -7,8 +7,9 @@ from dataclasses import dataclass
 
 from prism.changes import axes
 from prism.changes.structure import moved
-from prism.derive import modes
-from prism.edits.command import Command, command
+from prism.derive import brands, modes
+from prism.derive.brands import NewBrand
+from prism.edits.command import Command, command, keys_from
 from prism.edits.words import axis_name, counted, mode_name, short
 from prism.errors import EditError
 from prism.formats.css import FEATURES
@@ -32,7 +33,7 @@ def _moved(keys: Sequence[str], key: str, by: int) -> tuple[str, ...]:
 @dataclass(frozen=True, slots=True)
 class AddAxis(Command):
     """Add an axis at the end. ``modes`` are names, separated by commas or lines; the first is the
-    default."""
+    default. Light and dark ones get their color scheme."""
 
     key: str
     name: str
@@ -44,7 +45,10 @@ class AddAxis(Command):
             raise EditError(
                 "An axis needs at least one mode.", fix="Write them separated by commas."
             )
-        made = tuple(Mode(f"{self.key}-{n}", name) for n, name in enumerate(names))
+        made = tuple(
+            Mode(f"{self.key}-{n}", name, color_scheme=modes.scheme_of(document, name))
+            for n, name in enumerate(names)
+        )
         axis = Axis(self.key, _name(self.name, "An axis"), made, made[0].key)
         return axes.add_axis(document, axis)
 
@@ -102,7 +106,8 @@ class RemoveAxis(Command):
 @command("add-mode")
 @dataclass(frozen=True, slots=True)
 class AddMode(Command):
-    """Add a mode at the end of an axis, as a copy of the mode ``source`` where one is named."""
+    """Add a mode at the end of an axis, as a copy of the mode ``source`` where one is named. One that
+    is called light or dark gets that color scheme where none is named."""
 
     key: str
     axis: str
@@ -111,7 +116,7 @@ class AddMode(Command):
     source: str = ""
 
     def apply(self, document: Document) -> Document:
-        scheme = self.color_scheme.strip()
+        scheme = self.color_scheme.strip() or modes.scheme_of(document, self.name)
         mode = Mode(self.key, _name(self.name, "A mode"), color_scheme=scheme)
         return axes.add_mode(document, self.axis, mode, self.source)
 
@@ -237,7 +242,7 @@ class RemoveMode(Command):
 @dataclass(frozen=True, slots=True)
 class DeriveMode(Command):
     """Add a mode that is a copy of another but for the proposed values that were accepted, by token
-    key."""
+    key. Without an axis one of appearances is added, whose first mode is what is there."""
 
     key: str
     axis: str
@@ -247,10 +252,43 @@ class DeriveMode(Command):
     accepted: tuple[str, ...] = ()
 
     def apply(self, document: Document) -> Document:
+        axis, source = self.axis, self.source
+        if not axis and not document.axes:
+            document, axis, source = modes.with_appearance(document, self.key)
         mode = Mode(self.key, _name(self.name, "A mode"), color_scheme=self.color_scheme)
-        return modes.take(document, self.axis, mode, self.source, set(self.accepted))
+        return modes.take(document, axis, mode, source, set(self.accepted))
 
     def sentence(self, before: Document) -> str:
-        source = mode_name(before, self.axis, self.source)
+        source = mode_name(before, self.axis, self.source) if self.axis else "what is there"
         count = counted(len(self.accepted), "proposed value")
         return f"Made mode {short(self.name)} from {source} with {count}"
+
+
+@command("add-brand")
+@dataclass(frozen=True, slots=True)
+class AddBrand(Command):
+    """Add a brand: its ramps, and in its mode what the tokens that show a brand refer to.
+
+    ``colors`` are pairs of name and color, the leading one first; ``corners`` is empty, ``square``,
+    ``smaller`` or ``larger``; ``texts`` are pairs of a token by key and its value; ``first`` names the
+    mode of what is there, where there is no axis of brands yet.
+    """
+
+    key: str
+    name: str
+    colors: tuple[tuple[str, str], ...] = ()
+    corners: str = ""
+    texts: tuple[tuple[str, str], ...] = ()
+    first: str = ""
+
+    @classmethod
+    def of(cls, key: str, new: NewBrand) -> AddBrand:
+        """The command that adds a brand."""
+        return cls(key, new.name, new.colors, new.corners, new.texts, new.first)
+
+    def apply(self, document: Document) -> Document:
+        new = NewBrand(self.name, self.colors, self.corners, self.texts, self.first)
+        return brands.add(document, new, keys_from(self.key)).document
+
+    def sentence(self, before: Document) -> str:
+        return f"Added brand {short(self.name)}"

@@ -201,7 +201,7 @@ class NamedTests(SimpleTestCase):
         built = self.paired(token("text", "{ink.5}"), token("page", "{ink.1}"))
         fix = next(f for f in self.fixes(built, contrast="raised") if f.side == "foreground")
         self.assertEqual(fix.moves[0].condition.picks, (("contrast", "raised"),))
-        settings_made = passing.repaired(built, {"contrast": "raised"})
+        settings_made = passing.repaired(built, {"contrast": "raised"}, {})
         after = falling_short(set_values(built, settings_made))
         self.assertEqual({theme for _, theme in after}, {(0, 0), (1, 0)})
 

@@ -136,3 +136,9 @@ def from_on(words: str) -> str:
 def room_of(room: Room, project: Project) -> str:
     """The address of a room of a project."""
     return reverse(f"{room.name}:room", args=[project.code])
+
+
+@register.filter
+def words(text: str) -> list[str]:
+    """The words of a text, to go through."""
+    return text.split()

@@ -1,22 +1,36 @@
-"""Forms of axes and modes."""
+"""Forms of axes and modes, and of a brand more."""
 
 from __future__ import annotations
 
-from django import forms
+from typing import Any
 
+from django import forms
+from django.http import QueryDict
+
+from prism.derive.brands import CORNERS, NewBrand
+from prism.derive.modes import scheme_of
 from prism.edits import Command
-from prism.edits.axes import DeriveMode
+from prism.edits.axes import AddBrand, AddMode, DeriveMode
+from prism.errors import EditError
+from prism.model.document import Document
+from prism.starters.plan import NamedColor, check, named, read_colors
+from prism.view_models import axes
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
 
 SCHEMES = [("", ""), ("light", "light"), ("dark", "dark")]
+HOW = [
+    ("propose", "Proposed: mirrored and tuned, to be reviewed"),
+    ("copy", "A copy of it"),
+    ("empty", "Empty: it inherits everything"),
+]
 
 
 class ProposalForm(forms.Form):
-    """A mode to be proposed from another."""
+    """A mode to be proposed from another; without an axis, a new appearance."""
 
-    axis = forms.CharField(max_length=200)
-    source = forms.CharField(max_length=200)
+    axis = forms.CharField(max_length=200, required=False)
+    source = forms.CharField(max_length=200, required=False)
     name = forms.CharField(max_length=200)
     scheme = forms.ChoiceField(choices=SCHEMES, required=False)
 
@@ -39,3 +53,84 @@ class DeriveForm(ProposalForm, CommandForm):
             values["scheme"],
             self.accepted,
         )
+
+
+class ModeForm(CommandForm):
+    """A mode to be added to an axis: how it starts, and from which."""
+
+    axis = forms.CharField(max_length=200)
+    name = forms.CharField(max_length=200, label="Name")
+    source = forms.CharField(max_length=200, required=False, label="From")
+    how = forms.ChoiceField(choices=HOW, label="Starts as", widget=forms.RadioSelect)
+
+    @property
+    def proposes(self) -> bool:
+        """Whether it is to be proposed and reviewed first."""
+        return bool(self.cleaned_data["how"] == "propose")
+
+    def asked(self, document: Document) -> str:
+        """The proposal it asks for, as the query of an address."""
+        values = self.cleaned_data
+        query = QueryDict(mutable=True)
+        query.update({name: values[name] for name in ("axis", "source", "name")})
+        query["scheme"] = scheme_of(document, values["name"], values["axis"], values["source"])
+        return query.urlencode()
+
+    def command(self) -> Command:
+        values = self.cleaned_data
+        source = values["source"] if values["how"] == "copy" else ""
+        return AddMode(store.new_key(), values["axis"], values["name"], "", source)
+
+
+class BrandForm(CommandForm):
+    """A brand more: its name, colors, and what else is its own."""
+
+    name = forms.CharField(max_length=120, label="Name", required=False)
+    colors = forms.CharField(
+        max_length=2000, required=False, label="Colors, the leading one first",
+        widget=forms.TextInput(attrs={"placeholder": "#236b53, lamp #e8a343"}),
+    )  # fmt: skip
+    corners = forms.ChoiceField(choices=list(CORNERS.items()), required=False, label="Corners")
+    first = forms.CharField(max_length=120, required=False, label="What is there is called")
+
+    def __init__(self, data: Any, document: Document) -> None:
+        super().__init__(data, label_suffix="", auto_id="brand-%s")
+        self.own = axes.own_texts(document)
+        for name in ("name", "colors", "first"):
+            self.fields[name].widget.attrs |= {"autocomplete": "off", "spellcheck": "false"}
+        for token, label in self.own:
+            self.fields[f"text-{token}"] = forms.CharField(
+                max_length=400, required=False, label=label
+            )
+
+    @property
+    def own_fields(self) -> list[Any]:
+        """The fields of typefaces and names."""
+        return [self[f"text-{token}"] for token, _ in self.own]
+
+    def new(self) -> NewBrand:
+        """The brand. Raises ``PrismError`` for what is wrong with it."""
+        if not self.is_valid():
+            raise EditError(" ".join(str(e) for errors in self.errors.values() for e in errors))
+        values = self.cleaned_data
+        text = values["colors"].strip()
+        colors = read_colors(text) if text else ()
+        check(colors)
+        texts = tuple((token, values[f"text-{token}"]) for token, _ in self.own)
+        return NewBrand(
+            values["name"].strip(),
+            tuple((_called(color, values["name"], len(colors)), color.base) for color in colors),
+            values["corners"],
+            texts,
+            values["first"].strip(),
+        )
+
+    def command(self) -> Command:
+        return AddBrand.of(store.new_key(), self.new())
+
+
+def _called(color: NamedColor, brand: str, count: int) -> str:
+    """What a color is called: a single one without a name of its own, after its brand."""
+    plain = named([NamedColor("", color.text)])[0].name
+    unnamed = color.name == plain or color.name.startswith(f"{plain} ")
+    return brand.strip().lower() if unnamed and count == 1 and brand.strip() else color.name

@@ -6,6 +6,9 @@ app_name = "axes"
 urlpatterns = [
     path("", views.room, name="room"),
     path("command", views.command, name="command"),
+    path("mode", views.add_mode, name="add-mode"),
+    path("brand", views.add_brand, name="add-brand"),
+    path("brand/preview", views.preview_brand, name="preview-brand"),
     path("propose", views.propose, name="propose"),
     path("take", views.take, name="take"),
 ]

@@ -1,4 +1,4 @@
-"""Axes and their modes; a mode proposed from another, reviewed row by row."""
+"""Axes and their modes; a mode proposed from another, reviewed row by row; a brand more."""
 
 from __future__ import annotations
 
@@ -6,21 +6,30 @@ from collections.abc import Collection, Mapping
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism import edits
+from prism.analysis import Analysis
+from prism.derive import brands, modes
+from prism.errors import PrismError
 from prism.formats.css import FEATURES
 from prism.view_models import axes
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
-from studio.rooms.address import Address
-from studio.rooms.frame import Frame, enter
+from studio.rooms.address import state_of
+from studio.rooms.frame import Frame
 from studio.rooms.tokens.axes import forms
+from studio.rooms.tokens.axes.address import AxesAddress
+from studio.store import projects as store
 from studio.store.projects import Project
 
+AxesFrame = Frame[AxesAddress]
 
-def _enter(request: HttpRequest, project: Project) -> Frame[Address]:
-    return enter(request, project, "tokens", "axes:room")
+
+def _enter(request: HttpRequest, project: Project) -> AxesFrame:
+    return Frame.enter(request, project, "tokens", AxesAddress.read(state_of(request)), "axes:room")
 
 
 @requires("view")
@@ -30,13 +39,30 @@ def room(request: HttpRequest, project: Project) -> HttpResponse:
     return _room(_enter(request, project))
 
 
-def _room(frame: Frame[Address], problem: str = "", status: int = 200) -> HttpResponse:
+def _room(
+    frame: AxesFrame,
+    problem: str = "",
+    status: int = 200,
+    brand_form: forms.BrandForm | None = None,
+    mode_form: forms.ModeForm | None = None,
+) -> HttpResponse:
     features = [
         (f"{name}: {value}", f"{name.removeprefix('prefers-').replace('-', ' ')}: {value}")
         for name, values in FEATURES.items()
         for value in values
     ]
-    context = {"rows": axes.rows(frame.document), "features": features, "problem": problem}
+    owner = frame.document.axis(frame.address.axis)
+    context = {
+        "rows": axes.rows(frame.analysis),
+        "features": features,
+        "problem": problem,
+        "adding": frame.address.adding,
+        "owner": owner,
+        "mode_form": mode_form or forms.ModeForm(None),
+        "brand_form": brand_form or forms.BrandForm(None, frame.document),
+        "has_brands": brands.axis_of(frame.document) is not None,
+        "themes": frame.resolver.theme_count,
+    }
     return page.show(frame, "axes/room.html", context, status)
 
 
@@ -46,7 +72,75 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Run a command on an axis or a mode."""
     frame = _enter(request, project)
     form = writing.NamedCommandForm(request.POST, edits.axes)
-    return writing.run(frame, form, lambda problem, status: _room(frame, problem, status))
+
+    def then(saved: store.Saved) -> str:
+        frame.address = frame.address.but(adding="")
+        return frame.here
+
+    return writing.run(frame, form, lambda problem, status: _room(frame, problem, status), then)
+
+
+@requires("edit")
+@require_POST
+def add_mode(request: HttpRequest, project: Project) -> HttpResponse:
+    """Add a mode to an axis, or go and review the one that is proposed."""
+    frame = _enter(request, project)
+    form = forms.ModeForm(request.POST)
+
+    def refuse(problem: str, status: int) -> HttpResponse:
+        return _room(frame, problem, status, mode_form=form)
+
+    if form.is_valid() and form.proposes:
+        asked = form.asked(frame.document)
+        themes = frame.address.themes_only().query().removeprefix("?")
+        query = "&".join(filter(None, (themes, asked)))
+        return redirect(f"{reverse('axes:propose', args=[project.code])}?{query}")
+
+    def then(saved: store.Saved) -> str:
+        frame.address = frame.address.but(adding="")
+        return frame.here
+
+    return writing.run(frame, form, refuse, then)
+
+
+@requires("view")
+@require_GET
+def preview_brand(request: HttpRequest, project: Project) -> HttpResponse:
+    """What a brand more would differ in, as a fragment."""
+    frame = _enter(request, project)
+    form = forms.BrandForm(request.GET, frame.document)
+    context: dict[str, Any] = {"project": project}
+    try:
+        new = form.new()
+        made = brands.add(frame.document, new, store.new_key)
+        after = Analysis(made.document)
+        context |= {
+            "rows": axes.brand_rows(made, frame.document),
+            "ramps": [ramp.name for ramp in made.document.ramps[len(frame.document.ramps) :]],
+            "short": len(after.failing) - len(frame.analysis.failing),
+            "name": new.name,
+        }
+    except PrismError as error:
+        context["problem"] = str(error)
+    return render(request, "axes/brand_rows.html", context)
+
+
+@requires("edit")
+@require_POST
+def add_brand(request: HttpRequest, project: Project) -> HttpResponse:
+    """Add a brand."""
+    frame = _enter(request, project)
+    form = forms.BrandForm(request.POST, frame.document)
+
+    def refuse(problem: str, status: int) -> HttpResponse:
+        frame.address = frame.address.but(adding="brand")
+        return _room(frame, problem, status, brand_form=form)
+
+    def then(saved: store.Saved) -> str:
+        frame.address = frame.address.but(adding="")
+        return frame.here
+
+    return writing.run(frame, form, refuse, then)
 
 
 @requires("view")
@@ -61,21 +155,26 @@ def propose(request: HttpRequest, project: Project) -> HttpResponse:
 
 
 def _proposal(
-    frame: Frame[Address],
+    frame: AxesFrame,
     asked: Mapping[str, Any],
     problem: str = "",
     accepted: Collection[str] | None = None,
     status: int = 200,
 ) -> HttpResponse:
-    owner = frame.document.axis(asked["axis"])
-    if owner is None or all(mode.key != asked["source"] for mode in owner.modes):
+    analysis, axis, source = frame.analysis, asked["axis"], asked["source"]
+    theme = frame.theme
+    if not axis and not frame.document.axes:
+        begun, axis, source = modes.with_appearance(frame.document, "proposed")
+        analysis = Analysis(begun)
+        theme = analysis.resolver.default_theme
+    owner = analysis.document.axis(axis)
+    if owner is None or all(mode.key != source for mode in owner.modes):
         return _room(frame, "That mode is no longer there.", 422)
-    proposal = axes.proposal(
-        frame.analysis, frame.theme, asked["axis"], asked["source"], asked["scheme"]
-    )
+    proposal = axes.proposal(analysis, theme, axis, source, asked["scheme"])
     context = {
+        "asked": asked,
         "axis": owner,
-        "source": owner.mode(asked["source"]),
+        "source": owner.mode(source),
         "name": asked["name"],
         "scheme": asked["scheme"],
         "rows": [
