@@ -63,6 +63,9 @@ class Grounds:
             key=lambda pair: (
                 pair[0].state != reading.state,
                 reading.ratio(pair[0]) < SEEN,
+                pair[1].role.detail == "line",
+                pair[1].role.detail == ("tint" if reading.has("label") else "fill")
+                and pair[1].role.kind == "status",
                 bool(pair[0].state),
             ),
         )

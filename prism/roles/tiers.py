@@ -15,7 +15,7 @@ from prism.roles.lexicon import meanings_of, words_of
 _FOR = frozenset(
     (
         *("surface", "text", "label", "icon", "line", "ring", "page", "card", "raised", "floating"),
-        *("sunken", "modal", "tooltip", "field", "link", "focus", "hint"),
+        *("sunken", "modal", "tooltip", "field", "link", "focus", "hint", "fill"),
     )
 )
 #: Colors that are numbered alike make a palette from this many on.
