@@ -11,6 +11,8 @@ from prism.roles.role import Role, known
 
 #: Words for what stands on the thing that the rest of the name says.
 ON = frozenset(("on", "content", "foreground", "fg", "contrast", "label"))
+#: A text that is called none of these is meant for what it is read on, at least as large text.
+READ = 3.0
 _PARTS = ("surface", "text", "label", "icon", "fill", "line", "ring", "overlay", "shadow")
 
 
@@ -86,7 +88,8 @@ def of_writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
     if r.has("other"):
         return Guess(Role("other", state=r.state), PART, "its name says something else")
     if r.status and not r.has("action"):
-        if below is not None and below.kind == "status" and below.detail == "fill":
+        on_fill = below is not None and (below.kind, below.detail) == ("status", "fill")
+        if on_fill and ground is not None and (r.has("label") or r.ratio(ground[0]) >= READ):
             return Guess(Role("label", state=r.state), PART, "stands on a full status", belongs)
         if (
             ground is not None
