@@ -252,7 +252,10 @@ class Placement:
                 if (token := self.document.token(token_key)) is not None
                 and self._sayable(token, value)
                 and self._stated(contexts[mode], token) != self._plain(token, value)
-                and not self._only_folded(layer, mode, token)
+                and not (
+                    self._only_folded(layer, mode, token)
+                    and self._varied(token, layer.axis, mode) is None
+                )
             ]
             if missing:
                 contexts[mode], tree = self._own_tree(layer, mode, keys, users)
