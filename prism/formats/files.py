@@ -67,12 +67,22 @@ class Target:
         files = self.write(document, theme).files
         if len(files) == 1 and self.id != "design-tokens":
             ((name, text),) = files.items()
+            if self.scope == "one" and (words := _other_modes(document, theme)):
+                start, dot, ending = name.rpartition(".")
+                name = f"{start}-{words}{dot}{ending}"
             return name, text, self.media_type
         return f"{_stem(document)}-tokens.zip", archive.write(files), "application/zip"
 
 
 def _stem(document: Document) -> str:
     return segment(document.name or "tokens")
+
+
+def _other_modes(document: Document, theme: Theme) -> str:
+    """The modes of a theme that are not the default ones, for the name of a file."""
+    pairs = zip(document.axes, theme, strict=False)
+    names = (axis.modes[mode].name for axis, mode in pairs if axis.modes[mode].key != axis.default)
+    return "-".join(map(segment, names))
 
 
 def _read_css(data: bytes, name: str, new_key: NewKey, maps: Maps | None) -> ReadFiles:
@@ -89,11 +99,11 @@ def _css(document: Document, theme: Theme) -> Written:
 
 
 def _css_classes(document: Document, theme: Theme) -> Written:
-    return Written({f"{_stem(document)}.css": css.write(document, classes=True)})
+    return Written({f"{_stem(document)}-classes.css": css.write(document, classes=True)})
 
 
 def _css_in_place(document: Document, theme: Theme) -> Written:
-    return Written({f"{_stem(document)}.css": css_in_place.write(document)})
+    return Written({f"{_stem(document)}-in-place.css": css_in_place.write(document)})
 
 
 def _flat_css(document: Document, theme: Theme) -> Written:

@@ -122,6 +122,34 @@ def from_file(document: Document, data: bytes, name: str, new_key: NewKey) -> tu
         raise error.at(name) from None
 
 
+#: What a pasted text is called, by its format.
+_ENDINGS = {
+    "tokens": ".tokens.json", "json": ".json", "css": ".css", "gpl": ".gpl", "svg": ".svg",
+    "csv": ".csv",
+}  # fmt: skip
+
+
+def document_of_text(text: str, new_key: NewKey) -> files.ReadFiles:
+    """The document of a pasted text in any format that files have; of any other text its colors, as
+    raw ones. Raises ``PrismError`` where it holds neither."""
+    data = text.encode()
+    kind = kind_of("pasted", data)
+    try:
+        return files.read({f"pasted{_ENDINGS[kind]}": data}, new_key)
+    except PrismError:
+        if kind != "csv":
+            raise
+    colors = text_colors.find(text)
+    named: dict[str, str] = {}
+    for number, color in enumerate(colors, 1):
+        name = color.name or f"color {number}"
+        while name in named:
+            name = f"{name} {number}"
+        named[name] = color.text
+    tokens = [building.step_token(new_key(), name, value) for name, value in named.items()]
+    return files.ReadFiles(add_tokens(Document(name="pasted"), tokens), ())
+
+
 def _against(
     document: Document, colors: Sequence[tuple[str, str, space.Color, int]]
 ) -> tuple[Candidate, ...]:

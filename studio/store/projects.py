@@ -267,13 +267,24 @@ def _swing(
 
 @transaction.atomic
 def create(owner: User, document: Document, label: str = "Made the project") -> Project:
-    """A new project with ``document``, owned by ``owner``."""
+    """A new project with ``document``, owned by ``owner``. A name that one of their projects has gets
+    a number."""
+    document = replace(document, name=_free_name(owner, document.name))
     project = Project.objects.create(code=secrets.token_hex(5), name=document.name)
     Membership.objects.create(project=project, user=owner, role=Membership.Role.OWNER)
     empty = Loaded(Analysis(Document(name=document.name)), 0)
     record(project, empty, document, owner, label, kind=KIND.MADE)
     project.refresh_from_db()
     return project
+
+
+def _free_name(owner: User, wanted: str) -> str:
+    """A name that no project of a person has."""
+    taken = set(Project.objects.with_role_of(owner).values_list("name", flat=True))
+    name, number = wanted, 2
+    while name in taken:
+        name, number = f"{wanted[:110]} {number}", number + 1
+    return name
 
 
 @transaction.atomic

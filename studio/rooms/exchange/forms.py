@@ -22,6 +22,8 @@ class ManyFilesField(forms.FileField):
 
     def clean(self, data: Any, initial: Any = None) -> Any:
         files = data if isinstance(data, list | tuple) else [data]
+        if files in ([None], []):
+            return []
         return [super(ManyFilesField, self).clean(file, initial) for file in files]
 
 
@@ -29,11 +31,14 @@ class ImportForm(forms.Form):
     """Token files, several at once or one archive, and what to do with them."""
 
     files = ManyFilesField(  # type: ignore[assignment]
-        label="Files",
-        error_messages={
-            "required": "There is no file. Choose token files, one .zip of them, or a style sheet.",
-            "empty": "The file is empty.",
-        },
+        label="Files", required=False, error_messages={"empty": "The file is empty."}
+    )
+    text = forms.CharField(
+        label="or paste text: a style sheet, JSON, a table, a list of colors",
+        max_length=4_000_000,
+        required=False,
+        strip=False,
+        widget=forms.Textarea(attrs={"rows": 5, "spellcheck": "false"}),
     )
     into = forms.ChoiceField(
         choices=[("new", "a new project"), ("here", "this project, in place of its tokens")],
@@ -41,6 +46,15 @@ class ImportForm(forms.Form):
     )
     name = forms.CharField(max_length=120, required=False)
     revision = forms.IntegerField(min_value=0, required=False)
+
+    def clean(self) -> dict[str, Any]:
+        values = super().clean() or {}
+        if not self.errors and not values.get("files") and not values.get("text", "").strip():
+            raise forms.ValidationError(
+                "There is nothing to import. Choose token files, one .zip of them or a style sheet, or "
+                "paste text."
+            )
+        return values
 
     def clean_files(self) -> Any:
         files = self.cleaned_data["files"]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 from typing import Any
@@ -20,7 +21,8 @@ from prism.errors import PrismError
 from prism.formats import archive
 from prism.formats import files as formats
 from prism.formats.style_sheets.outcome import SkippedDeclaration
-from prism.model.document import Document
+from prism.model.document import TIERS, Document
+from prism.palette import importing
 from studio.accounts.permissions import may, requires
 from studio.rooms import page, writing
 from studio.rooms.address import Address
@@ -65,14 +67,20 @@ def import_files(request: HttpRequest, project: Project) -> HttpResponse:
     if not form.is_valid():
         return _room(frame, form, writing.problems(form), 400)
     try:
-        files, others = _files(form.cleaned_data["files"])
-        read = formats.read(files, store.new_key)
+        others: list[str] = []
+        if form.cleaned_data["files"]:
+            files, others = _files(form.cleaned_data["files"])
+            read = formats.read(files, store.new_key)
+        else:
+            read = importing.document_of_text(form.cleaned_data["text"], store.new_key)
         target = _store(frame, form.cleaned_data, read.document)
     except PermissionDenied as error:
         return _room(frame, form, str(error), 403)
     except PrismError as error:
         return _room(frame, form, str(error), 422)
-    messages.success(request, _sentence(read.document))
+    messages.success(
+        request, _sentence(read.document), extra_tags="undo" if target == project else ""
+    )
     if others:
         messages.warning(request, f"Skipped, not token files: {', '.join(others)}.")
     if read.skipped:
@@ -123,11 +131,14 @@ def _files(uploads: Sequence[UploadedFile[Any]]) -> tuple[dict[str, bytes], list
 
 
 def _sentence(document: Document) -> str:
+    """What was imported, with numbers."""
     axes = ", ".join(
         f"{axis.name} ({', '.join(mode.name for mode in axis.modes)})" for axis in document.axes
     )
     count = len(document.tokens)
-    sentence = f"{count} token{'' if count == 1 else 's'} imported"
+    tiers = Counter(token.tier for token in document.tokens)
+    parts = ", ".join(f"{tiers[tier]} {tier}" for tier in reversed(TIERS) if tiers[tier])
+    sentence = f"{count} token{'' if count == 1 else 's'} imported ({parts})"
     word = "axis" if len(document.axes) == 1 else "axes"
     return f"{sentence}, with {word} {axes}." if axes else f"{sentence}."
 

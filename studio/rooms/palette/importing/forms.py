@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from django import forms
@@ -10,7 +11,10 @@ from prism.edits import Command
 from prism.edits.imports import ImportColors, UsePictureColors
 from prism.errors import EditError
 from prism.palette.importing import DESTINATIONS
+from prism.palette.picture_roles import ROLES, becomes
 from prism.palette.text_colors import MAX_FOUND, MAX_TEXT
+from studio.numbers import whole
+from studio.rooms.frame import AnyFrame
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
 from studio.store.pictures import Picture
@@ -89,23 +93,42 @@ class PictureForm(forms.Form):
 
 
 class AssignForm(CommandForm):
-    """Where the colors of a picture go."""
+    """Where the colors of a picture go: by role, or each to a place of its own.
+
+    ``color-N`` is what was found under the mark of a color where somebody moved it.
+    """
 
     picture = forms.SlugField(max_length=40)
 
-    def __init__(
-        self, data: Any, picture: Picture | None, picks: tuple[tuple[str, str], ...]
-    ) -> None:
+    def __init__(self, data: Any, picture: Picture | None, frame: AnyFrame) -> None:
         super().__init__(data)
         self._picture = picture
-        self._picks = picks
+        self._frame = frame
 
     def command(self) -> Command:
         if self._picture is None:
             raise EditError("That picture is no longer there.", fix="Import it again.")
-        uses = tuple(
-            (cluster["hex"], kind, self.data.get(f"target-{n}", "").strip())
-            for n, cluster in enumerate(self._picture.colors)
+        colors = [self._color(n, cluster["hex"]) for n, cluster in enumerate(self._picture.colors)]
+        uses = self._by_role(colors) if "by-role" in self.data else self._by_color(colors)
+        return UsePictureColors(store.new_key(), self._picture.name, uses, self._frame.picks)
+
+    def _color(self, number: int, known: str) -> str:
+        moved = self.data.get(f"color-{number}", "")
+        return moved if re.fullmatch(r"#[0-9a-f]{6}", moved) else known
+
+    def _by_color(self, colors: list[str]) -> tuple[tuple[str, str, str], ...]:
+        return tuple(
+            (text, kind, self.data.get(f"target-{n}", "").strip())
+            for n, text in enumerate(colors)
             if (kind := self.data.get(f"kind-{n}", "")) in DESTINATIONS
         )
-        return UsePictureColors(store.new_key(), self._picture.name, uses, self._picks)
+
+    def _by_role(self, colors: list[str]) -> tuple[tuple[str, str, str], ...]:
+        analysis = self._frame.analysis
+        uses = []
+        for role, _ in ROLES:
+            place = whole(self.data.get(f"role-{role}", ""))
+            if place is not None and 0 <= place < len(colors):
+                kind, target = becomes(analysis.document, analysis.roles, role)
+                uses.append((colors[place], kind, target))
+        return tuple(uses)

@@ -10,9 +10,10 @@ from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
+from prism.color import space
 from prism.errors import PrismError
 from prism.model.document import shown_path
-from prism.palette import importing, pictures, purposes
+from prism.palette import importing, picture_roles, pictures, purposes
 from prism.view_models.pictures import marks
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
@@ -151,10 +152,39 @@ def _picture(
             for token in frame.document.tokens
             if token.type == "color" and token.tier != "raw"
         ],
+        "roles": _roles(frame, stored_picture, given),
+        "by_color": bool(given) and "by-role" not in given,
         "stored": stored_pictures.kept(frame.project),
         "problem": problem,
     }
     return page.show(frame, "importing/picture.html", context, status)
+
+
+def _roles(
+    frame: PictureFrame, stored_picture: stored_pictures.Picture | None, given: Mapping[str, str]
+) -> list[dict[str, Any]]:
+    """The roles that colors of a picture can play, with what is chosen: what was sent, or a proposal."""
+    if stored_picture is None:
+        return []
+    seen = [
+        picture_roles.Seen(space.parse(cluster["hex"]), cluster["share"])
+        for cluster in stored_picture.colors
+    ]
+    proposed = picture_roles.proposed(seen)
+    analysis = frame.analysis
+    rows = []
+    for role, words in picture_roles.ROLES:
+        chosen = str(proposed[role]) if role in proposed else ""
+        kind, target = picture_roles.becomes(analysis.document, analysis.roles, role)
+        rows.append(
+            {
+                "role": role,
+                "words": words,
+                "chosen": given.get(f"role-{role}", "") if "by-role" in given else chosen,
+                "becomes": f"the value of {target}" if kind == "token" else f"{kind} {target}",
+            }
+        )
+    return rows
 
 
 @requires("edit")
@@ -194,7 +224,7 @@ def assign(request: HttpRequest, project: Project) -> HttpResponse:
     stored_picture = stored_pictures.find(project, frame.address.picture)
     return writing.run(
         frame,
-        forms.AssignForm(request.POST, stored_picture, frame.picks),
+        forms.AssignForm(request.POST, stored_picture, frame),
         lambda problem, status: _picture(frame, problem, request.POST, status),
         lambda _: frame.plain_url("palette:room"),
     )

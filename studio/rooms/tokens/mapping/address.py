@@ -11,3 +11,10 @@ class LadderAddress(Address):
 
     columns: str = text(200)
     group: str = text(200)
+
+
+@dataclass(frozen=True)
+class LinkAddress(Address):
+    """Up to which distance, CIEDE2000, links are selected."""
+
+    upto: str = text(10)

@@ -15,12 +15,12 @@ from prism.view_models import ladder as ladders
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import Address, state_of
-from studio.rooms.frame import Frame, enter
+from studio.rooms.frame import Frame
 from studio.rooms.tokens import views as sheet
 from studio.rooms.tokens.columns import axis_of
 from studio.rooms.tokens.editor import SheetFrame
 from studio.rooms.tokens.mapping import forms
-from studio.rooms.tokens.mapping.address import LadderAddress
+from studio.rooms.tokens.mapping.address import LadderAddress, LinkAddress
 from studio.store import projects as store
 from studio.store.projects import Project
 
@@ -109,12 +109,14 @@ def link(request: HttpRequest, project: Project) -> HttpResponse:
     return _link(_enter_link(request, project))
 
 
-def _enter_link(request: HttpRequest, project: Project) -> Frame[Address]:
-    return enter(request, project, "tokens", "mapping:link")
+def _enter_link(request: HttpRequest, project: Project) -> Frame[LinkAddress]:
+    address = LinkAddress.read(state_of(request))
+    return Frame.enter(request, project, "tokens", address, "mapping:link")
 
 
-def _link(frame: Frame[Address], problem: str = "", status: int = 200) -> HttpResponse:
+def _link(frame: Frame[LinkAddress], problem: str = "", status: int = 200) -> HttpResponse:
     document = frame.document
+    upto = _distance(frame.address.upto)
     proposal = linking.propose(document)
 
     def words(condition: Condition) -> str:
@@ -129,6 +131,7 @@ def _link(frame: Frame[Address], problem: str = "", status: int = 200) -> HttpRe
                 "target": document.token(offer.target),
                 "hex": frame.resolver.resolve(offer.target, frame.theme).hex,
                 "words": words(offer.condition),
+                "taken": offer.distance <= upto,
             }
             for number, offer in enumerate(proposal.links)
         ],
@@ -141,6 +144,9 @@ def _link(frame: Frame[Address], problem: str = "", status: int = 200) -> HttpRe
             }
             for literal in proposal.unmatched
         ],
+        "upto": f"{upto:g}",
+        "farther": sum(offer.distance > upto for offer in proposal.links),
+        "farthest": f"{linking.NEAR:g}",
         "raw_groups": linking.raw_groups(document),
         "problem": problem,
     }
@@ -152,6 +158,15 @@ def _link(frame: Frame[Address], problem: str = "", status: int = 200) -> HttpRe
 def store_tier(request: HttpRequest, project: Project) -> HttpResponse:
     """Say which groups of literals are semantic, and so may refer to the palette."""
     return _run_link(_enter_link(request, project), forms.TierForm(request.POST))
+
+
+def _distance(text: str) -> float:
+    """A distance as it was typed; that of what is the same to the eye for anything else."""
+    try:
+        typed = float(text)
+    except ValueError:
+        return linking.SAME
+    return min(max(typed, 0.0), linking.NEAR) if typed == typed else linking.SAME
 
 
 @requires("edit")
