@@ -6,21 +6,14 @@ meanwhile.
 
 from __future__ import annotations
 
-import socket
-import subprocess
-import sys
-import time
-import urllib.request
 from pathlib import Path
 
 import django
 from django.core.management import call_command
 
+from demo.serving import ARGUMENTS, served
+
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
-ARGUMENTS = [
-    "--no-sandbox", "--disable-gpu", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync", "--no-first-run",
-]  # fmt: skip
 #: Name, path within the project, chrome.
 VIEWS = (
     ("palette", "palette/?ramp=spruce", "light"),
@@ -58,39 +51,8 @@ def main() -> None:
     call_command("migrate", verbosity=0)
     call_command("load_demo")
     call_command("collectstatic", verbosity=0, interactive=False)
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port = probe.getsockname()[1]
-    server = subprocess.Popen(  # noqa: S603 - our own server
-        [
-            sys.executable,
-            "-m",
-            "gunicorn",
-            "studio.wsgi",
-            "--bind",
-            f"127.0.0.1:{port}",
-            "--no-control-socket",
-            "--log-level",
-            "warning",
-        ]
-    )
-    try:
-        base = f"http://127.0.0.1:{port}"
-        _wait(f"{base}/alive")
+    with served() as base:
         _take(base)
-    finally:
-        server.terminate()
-        server.wait(timeout=20)
-
-
-def _wait(url: str) -> None:
-    for _ in range(100):
-        try:
-            with urllib.request.urlopen(url, timeout=2):  # noqa: S310 - loopback
-                return
-        except OSError:
-            time.sleep(0.1)
-    raise SystemExit("The server does not answer.")
 
 
 def _take(base: str) -> None:

@@ -6,6 +6,7 @@ ladder is the ramp of that step, or the group of tokens it lies in.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 
@@ -19,6 +20,9 @@ from prism.model.document import Document, Token, shown_path
 from prism.model.values import BASE, Condition, Expression, Value
 from prism.palette import building, matching
 from prism.resolution.resolver import Resolver, Theme
+
+#: The number at the end of a flat name, as of ``brand-500``.
+_NUMBER = re.compile(r"\d+$")
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,9 +81,17 @@ def ladder_of(document: Document, value: Value | None) -> tuple[tuple[str, ...],
     beside = tuple(
         sibling.key
         for sibling in document.tokens
-        if sibling.group == token.group and sibling.type == token.type
+        if sibling.type == token.type and _is_beside(sibling, token)
     )
-    return (beside, beside.index(token.key)) if token.group and len(beside) >= 3 else None
+    return (beside, beside.index(token.key)) if len(beside) >= 3 else None
+
+
+def _is_beside(sibling: Token, token: Token) -> bool:
+    """Whether two tokens lie in one group, or have flat names that differ by a number alone."""
+    if token.group or sibling.group:
+        return sibling.group == token.group
+    start = _NUMBER.sub("", token.path)
+    return start != token.path and _NUMBER.sub("", sibling.path) == start != sibling.path
 
 
 def along(

@@ -159,6 +159,7 @@ def named(
     # What others refer to, and what says nothing of a use, is a color of the palette.
     used = {key for token, _ in chosen for key in resolver.all_targets(token.key)}
     rungs = _rungs(chosen, used)
+    families = _families(chosen)
     readings = []
     for token, words in chosen:
         telling = tuple(word for i, word in enumerate(words) if word not in common or i > 2)
@@ -166,7 +167,7 @@ def named(
         if own:
             name = Name(telling, tuple(meanings_of(word, own) for word in telling))
         is_step = token.key in steps or (
-            _is_step(telling, name.meanings, is_used=token.key in used)
+            words[:-1] in families or _is_step(telling, name.meanings, is_used=token.key in used)
             if token.tier == "raw"
             else words[:-1] in rungs and words[-1].isdigit() and name.all.isdisjoint(_PARTS)
         )
@@ -187,6 +188,22 @@ def _common_words(names: Sequence[tuple[str, ...]]) -> frozenset[str]:
     counted = Counter(word for words in names for word in set(words[:3]))
     often = (word for word, count in counted.items() if count >= _COMMON * len(names))
     return frozenset(word for word in often if not meanings_of(word))
+
+
+def _families(chosen: Sequence[tuple[Token, tuple[str, ...]]]) -> frozenset[tuple[str, ...]]:
+    """The names, without their last word, of rows of raw colors that differ by a number alone and are
+    named after no part of an interface: a palette, with what else is called so, as ``success.base``."""
+    counts = Counter(
+        words[:-1]
+        for token, words in chosen
+        if token.tier == "raw" and words and words[-1].isdigit()
+    )
+    return frozenset(
+        row
+        for row, count in counts.items()
+        if count > _FEW
+        and not any(meanings_of(word) & (_PARTS | {"chart", "page"}) for word in row)
+    )
 
 
 def _rungs(

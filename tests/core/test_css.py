@@ -5,12 +5,16 @@ from dataclasses import replace
 import tinycss2
 from django.test import SimpleTestCase
 
-from prism.formats import css
+from demo import quillhaven
+from prism import starters
+from prism.derive import brands
+from prism.formats import css, files
 from prism.model.document import Follows, Mode, Token
 from prism.model.names import css_names
 from prism.model.values import BASE, Composite, Expression
 from prism.resolution.resolver import Resolver
-from tests.builders import axis, document, random_document, token
+from prism.starters.plan import NamedColor, sorted_out
+from tests.builders import axis, counter_keys, document, random_document, token
 
 DARK = {"appearance": "dark"}
 
@@ -151,3 +155,35 @@ class FollowTests(SimpleTestCase):
             css.zone_attributes(built, {}, [{"b": "n"}, {"b": "inherit"}]),
             {"data-a": "system", "data-b": "n"},
         )
+
+
+class ReadBackTests(SimpleTestCase):
+    """A style sheet that is written here and read again has the same themes, and no mode for the system."""
+
+    def test_a_preference_and_what_stands_for_it_are_one_axis(self):
+        plan = replace(sorted_out([NamedColor("harbor", "#2b5d8a")]), name="Mill")
+        one = starters.build(plan, counter_keys())
+        two = brands.add(one, brands.NewBrand("b", (("c", "#b4552d"),)), counter_keys("n")).document
+        for built in (one, two, quillhaven.document()):
+            again = files.read({"a.css": css.write(built).encode()}, counter_keys("z")).document
+            before, after = Resolver(built), Resolver(again)
+            self.assertEqual(before.theme_count, after.theme_count)
+            followed = {axis.follows.feature for axis in built.axes if axis.follows}
+            self.assertEqual({a.follows.feature for a in again.axes if a.follows}, followed)
+            names = css_names(built)
+            for mode in range(len(built.axes[0].modes)):
+                theme = (mode, *before.default_theme[1:])
+                there = after.theme({again.axes[0].key: again.axes[0].modes[mode].key})
+                for own in built.tokens:
+                    known = again.token_at(names[own.key].removeprefix("--"))
+                    if own.type == "color" and known is not None:
+                        self.assertEqual(
+                            before.resolve(own.key, theme).hex,
+                            after.resolve(known.key, there).hex,
+                        )
+
+    def test_a_mode_called_system_that_says_something_stays(self):
+        sheet = """:root { --a: #fff } [data-look=system] { --a: #888 } [data-look=dark] { --a: #000 }
+        @media (prefers-color-scheme: dark) { :root { --b: #111 } }"""
+        read = files.read({"a.css": sheet.encode()}, counter_keys()).document
+        self.assertIn("system", [mode.name for mode in read.axes[0].modes])

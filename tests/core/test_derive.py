@@ -213,7 +213,7 @@ class PasteTests(SimpleTestCase):
             "text.main\t{sea.4}\ntext.muted\t#222\nnobody\t#333",
         ):
             found = pasting.named(self.built, pasted)
-            cells = {row[0].token.key: row[0] for row in self.rows("text.main", "text.muted")}
+            cells = {(row[0].token.key, ""): row[0] for row in self.rows("text.main", "text.muted")}
             done = pasting.by_name(self.built, cells, found)
             self.assertEqual(text(done.document, "text.main"), "{sea.4}")
             self.assertEqual(text(done.document, "text.muted"), "#222")

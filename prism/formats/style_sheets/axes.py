@@ -22,6 +22,7 @@ from prism.formats.style_sheets.axis_of_sheet import (
     spellings_of,
 )
 from prism.formats.style_sheets.declarations import SCHEME, Declaration, Held, Sheet
+from prism.formats.style_sheets.following import fold_system
 from prism.formats.style_sheets.page import Carrier, Page, Test
 from prism.model.storable import MAX_NAME
 
@@ -102,6 +103,7 @@ class _Builder:
                 home.name = candidate.name
         if light_dark:
             self._for_light_dark(joined)
+        fold_system(joined, self._says_the_same)
         for axis in joined:
             self._settle_default(axis)
             axis.modes = {axis.default: axis.modes[axis.default], **axis.modes}
@@ -220,6 +222,9 @@ class _Builder:
                 if any(not self._same(name, both, Page(axis.facts(mode))) for name in names):
                     return False
         return True
+
+    def _says_the_same(self, axis: AxisOfSheet, other: AxisOfSheet, one: Page, two: Page) -> bool:
+        return all(self._same(name, one, two) for name in self._names(axis) | self._names(other))
 
     def _asked_for_together(self, axis: AxisOfSheet, other: AxisOfSheet) -> bool:
         """Whether some selector wants an attribute or a class of both at once, as in

@@ -176,5 +176,5 @@ def store_links(request: HttpRequest, project: Project) -> HttpResponse:
     return _run_link(_enter_link(request, project), forms.LinksForm(request.POST))
 
 
-def _run_link(frame: Frame[Address], form: writing.CommandForm) -> HttpResponse:
+def _run_link(frame: Frame[LinkAddress], form: writing.CommandForm) -> HttpResponse:
     return writing.run(frame, form, lambda problem, status: _link(frame, problem, status))
