@@ -66,7 +66,7 @@ def same_in_chromium(page: Page, sheet: str, document: Document) -> int:
                 shown = blank.evaluate(
                     """(name) => { document.body.style.color = `var(${name})`;
                         return getComputedStyle(document.body).color; }""",
-                    names[token.key],
+                    f"--{names[token.key]}",
                 )
                 got = space.rgba8(space.fit(space.parse_function(str(shown)), "srgb"))
                 near = all(

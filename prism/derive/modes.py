@@ -4,11 +4,13 @@ tuned to stand out as much as they do in the mode they come from. Proposed row b
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable
+from collections.abc import Collection, Iterable, Mapping
+from dataclasses import replace
 
 from prism.changes.axes import add_axis, add_mode
 from prism.changes.values import set_values
 from prism.derive import counterpart, levels
+from prism.derive.levels import Levels
 from prism.derive.mapping import along, is_rung, ladder_of, opposite
 from prism.derive.tuning import Row, Trial
 from prism.errors import EditError
@@ -16,13 +18,17 @@ from prism.expressions.values import references
 from prism.model.document import Axis, Document, Mode, Token
 from prism.model.values import Condition, Expression, Value
 from prism.palette.ramps import oklch
+from prism.resolution.contrast import audit
 from prism.resolution.current import resolver_of
+from prism.resolution.resolver import Theme
 from prism.roles import rules
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
 from prism.roles.lexicon import meanings_of, words_of
 
 #: Kinds of roles whose colors are mirrored along their ladder; others carry meaning or brand.
+#: The share of pairings from which on the palette is not the way. Common practice, no source.
+_MANY = 0.05
 _UTILITY = ("page", "surface", "text", "line", "overlay", "shadow")
 
 
@@ -30,8 +36,8 @@ def propose(document: Document, axis: str, source: str, key: str, scheme: str = 
     """What each semantic and component color would hold in a new mode ``key`` made of ``source``.
 
     Tokens that refer to others of these tiers follow them and get no row of their own. Where the
-    surfaces stand on no ladder of the palette, what each color is for decides, for a mode of a
-    color ``scheme``. Long because each kind of token goes its own way through the same trial.
+    surfaces stand on no ladder of the palette, or many pairings fall short along it, what each color
+    is for decides, for a mode of a color ``scheme``.
     """
     owner = document.axis(axis)
     if owner is None or all(mode.key != source for mode in owner.modes):
@@ -43,8 +49,52 @@ def propose(document: Document, axis: str, source: str, key: str, scheme: str = 
     theme = resolver.theme({axis: source})
     trial = Trial(resolver, axis, source, key)
     elevation = levels.find(resolver, theme, guesses)
-    if elevation is None and (by_role := counterpart.rows(resolver, axis, source, key, scheme)):
+    if elevation is not None:
+        mirrored = _along_the_palette(trial, theme, guesses, elevation)
+        short = _falling_short(judged, guesses, axis, source, mirrored)
+        if short <= _MANY:
+            return mirrored
+    by_role = counterpart.rows(resolver, axis, source, key, scheme)
+    if elevation is None:
+        return by_role or _along_the_palette(trial, theme, guesses, None)
+    if by_role and _falling_short(judged, guesses, axis, source, by_role) < short:
         return by_role
+    return mirrored
+
+
+def _falling_short(
+    judged: Document, guesses: Mapping[str, Guess], axis: str, source: str, rows: list[Row]
+) -> float:
+    """The share of pairings, of the document or where it has none of all rules, that fall short in a
+    mode of these rows and not where it comes from, with the other axes in their default modes."""
+    by_rule = [made.pairing for made in rules.pairings(judged, guesses)]
+    pairs = judged.pairings or by_rule
+    after = resolver_of(with_rows(judged, axis, Mode("tried", "tried"), source, _for(rows, axis)))
+    before = resolver_of(judged)
+    was = audit(before, pairs, [before.theme({axis: source})])
+    now = audit(after, pairs, [after.theme({axis: "tried"})])
+    worse = sum(then.fails and not first.fails for first, then in zip(was, now, strict=True))
+    return worse / max(len(pairs), 1)
+
+
+def _for(rows: list[Row], axis: str) -> list[Row]:
+    """Rows for the mode that is tried."""
+
+    def here(condition: Condition) -> Condition:
+        return Condition.of({**dict(condition.picks), axis: "tried"})
+
+    return [
+        replace(row, others=tuple((here(at), value) for at, value in row.others)) for row in rows
+    ]
+
+
+def _along_the_palette(
+    trial: Trial, theme: Theme, guesses: Mapping[str, Guess], elevation: Levels | None
+) -> list[Row]:
+    """Rows by the ladders of the palette: surfaces by their levels, utility colors mirrored, and meaning
+    and brand tuned. Long because each kind of token goes its own way through the same trial."""
+    resolver = trial.before
+    document = resolver.document
     surfaces = elevation.ranks if elevation else {}
     mirrored: dict[str, str] = {}
     meant: list[tuple[Token, Value]] = []
