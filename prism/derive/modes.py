@@ -24,7 +24,7 @@ from prism.resolution.resolver import Theme
 from prism.roles import rules
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
-from prism.roles.lexicon import meanings_of, words_of
+from prism.roles.lexicon import words_for, words_of
 
 #: Kinds of roles whose colors are mirrored along their ladder; others carry meaning or brand.
 #: The share of pairings from which on the palette is not the way. Common practice, no source.
@@ -144,9 +144,9 @@ def with_appearance(document: Document, key: str) -> tuple[Document, str, str]:
 def scheme_of(document: Document, name: str, axis: str = "", source: str = "") -> str:
     """The color scheme of a mode by its name; else the other one than that of the mode it is made of;
     empty where neither says."""
-    meanings = {meaning for word in words_of(name) for meaning in meanings_of(word)}
+    words = {*words_of(name)}
     for scheme in ("dark", "light"):
-        if scheme in meanings:
+        if words & words_for(scheme):
             return scheme
     owner = document.axis(axis)
     from_mode = next((m for m in owner.modes if m.key == source), None) if owner else None

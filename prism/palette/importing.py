@@ -135,7 +135,9 @@ def document_of_text(text: str, new_key: NewKey) -> files.ReadFiles:
     data = text.encode()
     kind = kind_of("pasted", data)
     try:
-        return files.read({f"pasted{_ENDINGS[kind]}": data}, new_key)
+        read = files.read({f"pasted{_ENDINGS[kind]}": data}, new_key)
+        if kind != "csv" or any(token.type == "color" for token in read.document.tokens):
+            return read
     except PrismError:
         if kind != "csv":
             raise

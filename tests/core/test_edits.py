@@ -8,8 +8,17 @@ from django.test import SimpleTestCase
 
 from demo import quillhaven
 from prism import edits
+from prism.edits.adding import (
+    AddPasted,
+    AddToken,
+    DeleteGroup,
+    DuplicateGroup,
+    DuplicateTokens,
+    MoveGroup,
+)
 from prism.edits.axes import (
     AddAxis,
+    AddBrand,
     AddMode,
     ChangeDefault,
     DeriveMode,
@@ -41,7 +50,7 @@ from prism.edits.cells import (
 from prism.edits.imports import ImportColors, ImportDocument, TakeIdea, UsePictureColors
 from prism.edits.measures import AddMeasure, AddScale
 from prism.edits.naming import AddNames, StoreScheme
-from prism.edits.pairings import AddPairing, RemovePairing, RequireOfPairing
+from prism.edits.pairings import AddPairing, FixPairing, RemovePairing, RequireOfPairing
 from prism.edits.palette import (
     AddMissing,
     AddOverlays,
@@ -123,6 +132,14 @@ SAMPLES = (
     (SetGroupTier(("ticket",), "semantic"), "Made ticket semantic"),
     (RenameGroup("accent", "own.accent"), "Renamed group accent to own.accent"),
     (LinkLiterals((0,)), "Linked 1 literal to the palette"),
+    (AddToken("k", "text.new", "ink.5", ((DARK, "ink.4"),)), "Added text.new"),
+    (AddPasted("k", "--text-new: #123456; --text-main: #000"), "Added 1 pasted token"),
+    (DuplicateTokens("k", ("text.main",)), "Duplicated text.main"),
+    (DuplicateGroup("k", "text", "words"), "Duplicated group text as words"),
+    (DeleteGroup("ticket"), "Deleted group ticket with"),
+    (MoveGroup("text", 1), "Moved group text down"),
+    (FixPairing("signal.go/signal.surface.go"), "Fixed contrast: set signal.go to go.8"),
+    (AddBrand("k", "Moor", (("moor", "#8a2f6b"),)), "Added brand Moor"),
     (AddAxis("k", "season", "summer, winter"), "Added axis season"),
     (RenameAxis("brand", "carrier"), "Renamed axis brand to carrier"),
     (MoveAxis("brand", -1), "Moved axis brand up"),

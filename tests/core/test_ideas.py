@@ -5,7 +5,6 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from demo import quillhaven
-from prism.analysis import Analysis
 from prism.changes.values import set_value
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
@@ -17,7 +16,6 @@ from prism.palette.ideas import Brief, NamedColor
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit, summary
 from prism.resolution.resolver import Resolver
-from prism.starters import STARTERS
 from prism.view_models import measures as readings
 from studio.standins.word_ideas import THINGS, WordIdeas
 from tests.builders import APPEARANCE, axis, counter_keys, document, token
@@ -151,18 +149,6 @@ class CoverageTests(SimpleTestCase):
         self.assertEqual(Resolver(after).resolve("surface.page", (1,)).hex, "#ffffff")
         with self.assertRaisesMessage(PrismError, "Nothing by that name is missing."):
             covering.fill(built, "nothing", counter_keys())
-
-
-class StarterTests(SimpleTestCase):
-    def test_each_is_a_whole_scheme_without_a_gap_or_a_failing_pairing(self):
-        for one in STARTERS:
-            built = one.build(counter_keys())
-            self.assertEqual(failing(built), [], one.id)
-            self.assertEqual(coverage.look(built).gaps, (), one.id)
-            self.assertEqual(Analysis(built).findings, [], one.id)
-            self.assertTrue(built.pages[0].body.startswith("# How this scheme is meant"))
-            known = {purpose.key for purpose in built.purposes}
-            self.assertTrue(all(ramp.purpose in known for ramp in built.ramps), one.id)
 
 
 class MeasureTests(SimpleTestCase):

@@ -7,6 +7,7 @@ from django.test import SimpleTestCase
 
 from demo import quillhaven
 from prism import edits
+from prism.analysis import Analysis
 from prism.derive import mapping, pasting
 from prism.errors import EditError
 from prism.formats import files, resolver_writer
@@ -24,7 +25,7 @@ LOOK = axis("look", "light", "dark", follows=None)
 
 class AxisRowTests(SimpleTestCase):
     def test_each_axis_with_its_modes_values_and_preferences(self):
-        rows = axes.rows(WHOLE)
+        rows = axes.rows(Analysis(WHOLE))
         self.assertEqual([row.axis.key for row in rows], [axis.key for axis in WHOLE.axes])
         appearance = rows[0]
         self.assertEqual([mode.mode.key for mode in appearance.modes], ["light", "dark", "dim"])

@@ -154,7 +154,7 @@ class ExchangeTests(RoomCase):
             ([("x.json", b"")], "The file is empty."),
             ([("x.json", b"{}"), ("y.zip", b"")], "The file is empty."),
             ([("x.json", b"{}"), ("x.json", b"{}")], "Two files have this name."),
-            ([], "There is no file."),
+            ([], "There is nothing to import."),
         ):
             with self.subTest(sentence):
                 before = self.stored()
@@ -230,7 +230,9 @@ class ExchangeTests(RoomCase):
             {"files": SimpleUploadedFile("a.css", css), "into": "here", "revision": 1},
             follow=True,
         )
-        self.assertContains(response, "2 tokens imported, with axis appearance (light, dark).")
+        self.assertContains(
+            response, "2 tokens imported (2 semantic), with axis appearance (light, dark)."
+        )
         self.assertContains(response, "Skipped --ink (line 1): the class .odd names no mode.")
 
     def test_a_long_list_of_what_was_skipped_is_cut_with_its_count(self):

@@ -11,7 +11,6 @@ from prism.color import space
 from prism.model.document import Document
 from prism.model.values import Expression
 from prism.palette.ramps import oklch
-from prism.starters import STARTERS
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.builders import document, resolved, token
@@ -209,20 +208,6 @@ class ImpactTests(PaletteCase):
 
 
 class BeginTests(RoomCase):
-    def test_a_project_begins_empty_from_a_file_a_picture_or_a_starting_point(self):
-        for start, room in (
-            ("", "palette:room"), ("empty", "palette:room"), ("file", "exchange:room"),
-            ("picture", "importing:picture"), *((one.id, "palette:room") for one in STARTERS),
-        ):  # fmt: skip
-            response = self.client.post("/projects/new", {"name": f"By {start}.", "start": start})
-            self.project = Project.objects.latest("pk")
-            self.assertRedirects(response, self.url(room))
-            stored = store.load(self.project).document
-            self.assertEqual(stored.name, f"By {start}.")
-            self.assertEqual(bool(stored.tokens), start in {one.id for one in STARTERS})
-        response = self.client.post("/projects/new", {"name": "x", "start": "moon"}, follow=True)
-        self.assertContains(response, "moon is not one of the available choices")
-
     def test_two_hundred_colors_take_as_many_queries_as_two(self):
         counts = []
         for size in (2, 200):

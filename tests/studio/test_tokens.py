@@ -118,16 +118,13 @@ class BulkTests(TokensCase):
         modes = json.dumps(["light", "dark"])
         self.post("mapping:paste", text="ink.9\tink.2\nink.6\tink.5", tokens=keys, modes=modes)
         self.assertEqual(self.text("text.muted", DARK), "{ink.5}")
-        page = self.said(
-            self.post(
-                "mapping:paste",
-                text="--text-main: var(--ink-10); --nobody: #111;",
-                tokens=keys,
-                modes=json.dumps(["dark"]),
-            )
-        )
+        text = "--text-main: var(--ink-10); --nobody: #111;"
+        page = self.post("mapping:paste", text=text, tokens=keys, modes=json.dumps(["dark"]))
         self.assertEqual(self.text("text.main", DARK), "{ink.10}")
-        self.assertIn("Skipped: --nobody.", page)
+        self.assertContains(page, "Skipped: --nobody.")
+        self.assertContains(page, "Add 1 token")
+        self.post("tokens:add-pasted", text=text)
+        self.assertEqual(self.text("nobody"), "#111")
 
     def test_modes_that_are_not_there_are_said(self):
         for name, said in (
@@ -146,10 +143,10 @@ class BulkTests(TokensCase):
         self.assertContains(response, "That mode is no longer there.", status_code=422)
 
     def test_a_group_is_renamed_with_everything_that_refers_to_it(self):
-        self.post("mapping:rename-group", renamed="accent", path="own.accent")
+        self.post("tokens:command", command="rename-group", group="accent", path="own.accent")
         self.assertEqual(self.text("text.link"), "{own.accent.8}")
-        page = self.said(self.post("mapping:rename-group", renamed="none", path="x"))
-        self.assertIn("There is no group", page)
+        page = self.post("tokens:command", command="rename-group", group="none", path="x")
+        self.assertContains(page, "There is no group", status_code=422)
 
 
 class CellTests(TokensCase):
