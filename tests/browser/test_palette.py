@@ -47,12 +47,13 @@ class PaletteCase(StudioTestCase):
 class MouseTests(PaletteCase):
     def test_a_ramp_is_made_a_step_dragged_and_both_undone(self):
         self.page.click("#new-ramp")
-        self.page.fill("#ramp-name", "moss")
+        self.page.fill("#name", "moss")
         self.page.fill("#seed", "#556b2f")
         expect(self.page.locator("#preview .step")).to_have_count(11)
+        self.page.click("#adjust")
         self.page.fill("#count", "7")
         expect(self.page.locator("#preview .step")).to_have_count(7)
-        self.page.select_option("#new-purpose", "extra")
+        self.page.select_option("#purpose", "extra")
         self.page.click("#store-ramp")
         expect(self.page.locator(".dock h2").first).to_have_text("moss")
         expect(self.page.locator(".dock .point")).to_have_count(7)
@@ -201,7 +202,7 @@ class KeyboardTests(PaletteCase):
     def test_a_ramp_a_step_and_undo(self):
         self.reach("#new-ramp")
         self.press("Enter")
-        expect(self.page.locator("#ramp-name")).to_be_focused()
+        expect(self.page.locator("#name")).to_be_focused()
         self.page.keyboard.type("moss")
         self.reach("#seed")
         self.page.keyboard.type("#556b2f")

@@ -93,9 +93,12 @@ class KeyboardTests(TokensCase):
         expect(self.page.locator("a.cell.in-range")).to_have_count(10)
         self.press("Space")
         expect(self.page.locator("#picked")).to_have_text("10 selected")
+        self.reach("#intent")
+        self.page.keyboard.type("Map")
         self.reach("select[name=ramp]")
         self.page.keyboard.type("sea")
-        self.reach("#bulk-map")
+        expect(self.page.locator("#bulk-preview")).to_contain_text("10 values change")
+        self.reach("#bulk-apply")
         self.press("Enter")
         self.revision(4)
         mapped = [t for t in self.stored().tokens if t.tier == "semantic"][:10]
@@ -103,7 +106,9 @@ class KeyboardTests(TokensCase):
 
         # A dark mode as a mirrored copy.
         self.open("axes/")
-        self.reach("#propose-look input[name=name]")
+        self.reach("#add-mode-look")
+        self.press("Enter")
+        expect(self.page.locator("#new-mode")).to_be_focused()
         self.page.keyboard.type("dark")
         self.press("Enter")
         expect(self.page.locator("#proposal-rows tr")).not_to_have_count(1)

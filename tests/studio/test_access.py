@@ -79,6 +79,7 @@ TABLE = {
     "tokens:add-pasted": {"POST": "editor"},
     "tokens:command": {"POST": "editor"},
     "mapping:bulk": {"POST": "editor"},
+    "mapping:preview": {"POST": "editor"},
     "mapping:paste": {"POST": "editor"},
     "mapping:ladder": {"GET": "viewer"},
     "mapping:move-mark": {"POST": "editor"},

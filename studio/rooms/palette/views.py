@@ -13,6 +13,7 @@ from prism import edits
 from prism.color import space
 from prism.color.contrast import truncate_ratio
 from prism.color.notation import NOTATIONS
+from prism.edits.palette import RetuneRamp
 from prism.errors import PrismError
 from prism.expressions import typed_input
 from prism.model.document import Ramp
@@ -107,21 +108,20 @@ def _open_swatch(frame: PaletteFrame, notation: str, ramp: Ramp | None) -> dict[
 
 def _about_ramp(frame: PaletteFrame, ramp: Ramp | None, typed: Mapping[str, str]) -> dict[str, Any]:
     view = frame.address.view
-    choices = {"methods": forms.METHODS, "gamuts": forms.GAMUTS}
     if view == "new":
-        return choices | {"fields": _fields(recipes.DEFAULTS, typed)}
+        return {"ramp_form": forms.RampForm(None, {**recipes.DEFAULTS, **typed})}
     if ramp is None:
         return {}
     about: dict[str, Any] = {
-        **choices,
         "plot": plot.plot(frame.resolver, frame.theme, ramp),
         "carried": palette.carried(frame.judging, ramp.steps),
         "ramp_words": palette.recipe_words(ramp),
         "parameters": dict(ramp.parameters),
     }
     if view == "tune":
-        about["fields"] = _fields(building.proposed(frame.document, ramp), typed)
-        about["names"] = " ".join(building.leaf(frame.document, key) for key in ramp.steps)
+        names = " ".join(building.leaf(frame.document, key) for key in ramp.steps)
+        given = {**building.proposed(frame.document, ramp), **typed}
+        about["ramp_form"] = forms.RampForm(None, given, names)
     if view == "curves":
         curves = plot.curves(frame.resolver, frame.theme, ramp)
         about["curves"] = curves
@@ -134,11 +134,6 @@ def _about_ramp(frame: PaletteFrame, ramp: Ramp | None, typed: Mapping[str, str]
             palette.swatch(frame.resolver, token, frame.theme, "hex", ramp) for token in tokens
         ]
     return about
-
-
-def _fields(fields: Mapping[str, str], typed: Mapping[str, str]) -> dict[str, str]:
-    """Fields of a recipe by names that a template can say."""
-    return {name.replace("-", "_"): value for name, value in {**fields, **typed}.items()}
 
 
 @requires("view")
@@ -154,9 +149,24 @@ def preview(request: HttpRequest, project: Project) -> HttpResponse:
         beside = recipe.keep_seed and not any(step.is_seed for step in steps)
         context = {"steps": palette.made(recipe, steps, names), "tall": strips.is_tall(names)}
         context["beside"] = space.hex_text(recipe.seed) if beside else ""
+        if form.data.get("ramp"):
+            context |= _retuned(project, form)
     except PrismError as error:
         context = {"problem": str(error)}
     return render(request, "palette/preview.html", context)
+
+
+def _retuned(project: Project, form: forms.RampForm) -> dict[str, Any]:
+    """What retuning a ramp would change, and break."""
+    analysis = store.load(project).analysis
+    names = form.data.get("names", "")
+    command = RetuneRamp("preview", form.data["ramp"], tuple(form.recipe.items()), names)
+    after = command.apply(analysis.document)
+    return {
+        "found": consequences(analysis, after),
+        "document": analysis.document,
+        "project": project,
+    }
 
 
 @requires("edit")

@@ -33,6 +33,7 @@ from studio.rooms.tokens.address import SheetAddress
 from studio.rooms.tokens.columns import axis_of, mode_names_of
 from studio.rooms.tokens.editor import SheetFrame, both_values, editor
 from studio.rooms.tokens.forms import AddForm, AddPastedForm, CellForm, DescribeForm
+from studio.rooms.tokens.mapping.intents import INTENTS
 from studio.store import projects as store
 from studio.store.projects import Project
 
@@ -107,6 +108,7 @@ def show_sheet(
         "roles": role.every(),
         "axis_names": frame.analysis.axis_names,
         "ramps": frame.document.ramps,
+        "intents": INTENTS,
         "current_mode": _current_mode(frame, axis),
         "editor": editor(frame, typed, problem, clash),
         "problem": problem,

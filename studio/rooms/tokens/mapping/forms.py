@@ -15,6 +15,7 @@ from prism.edits.tokens import LinkLiterals, SetGroupTier
 from studio.numbers import whole
 from studio.rooms.tokens.columns import InColumns, axis_of
 from studio.rooms.writing import CommandForm, named, text_of
+from studio.store import projects as store
 
 #: The field of a command that the one text box of the bar stands for.
 TEXT_IS = {
@@ -51,7 +52,7 @@ class CellsForm(CommandForm):
         return Cells(self.tokens, axis, tuple(modes), self._picks)
 
     def command(self) -> Command:
-        cls, values = named(self.data, edits.cells, edits.tokens)
+        cls, values = named(self.data, edits.cells, edits.tokens, edits.adding)
         values |= {choice: text_of(self.data, choice) for choice in CHOICES if choice in self.data}
         if field := values.pop("text-is", "") or TEXT_IS.get(cls.id):
             values[field] = self.cleaned_data["text"]
@@ -59,7 +60,8 @@ class CellsForm(CommandForm):
             values["role"] = text_of(self.data, field) if field in self.data else ""
         for field in list_fields(cls):
             values[field] = list(self.tokens)
-        return edits.from_fields(cls.id, values | {"cells": self.cells})
+        made = {"cells": self.cells, "key": store.new_key()}
+        return edits.from_fields(cls.id, values | made)
 
 
 class PasteForm(CellsForm):

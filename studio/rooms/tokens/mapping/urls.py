@@ -5,6 +5,7 @@ from studio.rooms.tokens.mapping import views
 app_name = "mapping"
 urlpatterns = [
     path("bulk", views.bulk, name="bulk"),
+    path("bulk/preview", views.preview, name="preview"),
     path("paste", views.paste, name="paste"),
     path("ladder", views.ladder, name="ladder"),
     path("ladder/move", views.move_mark, name="move-mark"),

@@ -4,17 +4,19 @@ from __future__ import annotations
 
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import redirect
+from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.changes import linking
 from prism.derive import pasting
+from prism.errors import PrismError
 from prism.model.names import condition_words
 from prism.model.values import BASE, Condition
+from prism.view_models import changes
 from prism.view_models import ladder as ladders
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
-from studio.rooms.address import Address, state_of
+from studio.rooms.address import state_of
 from studio.rooms.frame import Frame
 from studio.rooms.tokens import views as sheet
 from studio.rooms.tokens.columns import axis_of
@@ -31,6 +33,22 @@ def bulk(request: HttpRequest, project: Project) -> HttpResponse:
     """Run a command on many cells or tokens."""
     frame = sheet.enter(request, project)
     return _run(frame, forms.CellsForm(request.POST, frame, frame.picks))
+
+
+@requires("edit")
+@require_POST
+def preview(request: HttpRequest, project: Project) -> HttpResponse:
+    """What a command on many cells would change, as a fragment; nothing is stored."""
+    frame = sheet.enter(request, project)
+    form = forms.CellsForm(request.POST, frame, frame.picks)
+    context: dict[str, object] = {}
+    try:
+        if form.is_valid() and form.data.get("command"):
+            outcome = form.command().outcome(frame.document)
+            context["change"] = changes.change(frame.document, outcome)
+    except PrismError as error:
+        context["problem"] = str(error)
+    return render(request, "mapping/preview.html", context)
 
 
 @requires("edit")

@@ -2,9 +2,10 @@
 // While the form inside is filled in, asks the source with its fields and shows the fragment that
 // comes back in the element with the id data-target. data-now asks at once, before anything is typed.
 // With data-parts in place of data-target, each element of the fragment takes the place of the one with
-// its id, where they differ: a frame that stays the same is not loaded again.
+// its id, where they differ: a frame that stays the same is not loaded again. With data-post the fields are
+// posted, where they are too many for an address.
 
-import { Asker } from "./fragments.js";
+import { Asker, fragmentOf } from "./fragments.js";
 
 const PAUSE = 160;
 
@@ -31,7 +32,13 @@ export class NpPreview extends HTMLElement {
   };
 
   async #ask() {
-    const fields = [...new FormData(this.querySelector("form"))].filter(([name]) => name !== "csrfmiddlewaretoken");
+    const form = this.querySelector("form");
+    if (this.hasAttribute("data-post")) {
+      const { body } = await fragmentOf(this.dataset.source, { method: "POST", body: new FormData(form) });
+      document.getElementById(this.dataset.target)?.replaceChildren(...body.childNodes);
+      return;
+    }
+    const fields = [...new FormData(form)].filter(([name]) => name !== "csrfmiddlewaretoken");
     const url = new URL(this.dataset.source, location.href);
     for (const [name, value] of fields) if (typeof value === "string") url.searchParams.append(name, value);
     const fresh = await this.#asker.ask(url);

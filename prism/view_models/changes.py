@@ -1,0 +1,101 @@
+"""What a command over many tokens would change, row by row, before it is stored."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from prism.changes.outcome import Outcome
+from prism.expressions.typed_input import typed
+from prism.model.document import Document, Token, shown_path
+from prism.model.names import condition_words
+from prism.model.values import BASE, Condition
+from prism.resolution.current import resolver_of
+
+#: Rows that are shown; the others are counted.
+MOST_ROWS = 6
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One thing that changes of a token: a value in some theme, its name, or what is said of it."""
+
+    path: str
+    where: str
+    before: str
+    after: str
+    before_hex: str = ""
+    after_hex: str = ""
+    new_path: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """The first rows of what changes, how many there are, and what was skipped, in words."""
+
+    rows: tuple[Row, ...]
+    count: int
+    skipped: str
+
+    @property
+    def more(self) -> int:
+        """How many rows are not shown."""
+        return self.count - len(self.rows)
+
+
+def change(before: Document, outcome: Outcome) -> Change:
+    """What an outcome changes of a document."""
+    rows = list(_rows(before, outcome.document))
+    skipped = outcome.skipped_words.rstrip(".").replace("Skipped:", "skipped:")
+    return Change(tuple(_shown(before, outcome.document, rows)), len(rows), skipped)
+
+
+_Raw = tuple[str, str, Condition | None, str, str]
+
+
+def _rows(before: Document, after: Document) -> Iterator[_Raw]:
+    """Token by key, what changes of it, the condition of a value, and both texts."""
+    for token in before.tokens:
+        now = after.token(token.key)
+        if now is None:
+            yield token.key, "the token", None, shown_path(token.path), "deleted"
+        elif now is not token and now != token:
+            yield from _of_token(token, now)
+    kept = {token.key for token in before.tokens}
+    for token in after.tokens:
+        if token.key not in kept:
+            yield token.key, "a new token", None, "", shown_path(token.path)
+    order = [token.key for token in before.tokens if after.token(token.key) is not None]
+    if order != [token.key for token in after.tokens if token.key in kept]:
+        yield after.tokens[0].key, "the order of tokens", None, "", "changed"
+
+
+def _of_token(token: Token, now: Token) -> Iterator[_Raw]:
+    if token.path != now.path:
+        yield token.key, "its name", None, shown_path(token.path), shown_path(now.path)
+    was, there = dict(token.values), dict(now.values)
+    renamed = replace(token, path=now.path, values=now.values) == now
+    for condition in dict.fromkeys([*was, *there]):
+        first, second = typed(was.get(condition)), typed(there.get(condition))
+        if first != second:
+            yield token.key, "", condition, first.strip("{}"), second.strip("{}") or "inherits"
+    if not renamed:
+        for name in ("tier", "role", "description", "uses", "private"):
+            first, second = (str(getattr(side, name)) for side in (token, now))
+            if first != second:
+                yield token.key, name, None, first or "none", second or "none"
+
+
+def _shown(before: Document, after: Document, rows: list[_Raw]) -> Iterator[Row]:
+    was, now = resolver_of(before), resolver_of(after)
+    for key, what, condition, first, second in rows[:MOST_ROWS]:
+        token = before.token(key) or after.token(key)
+        assert token is not None
+        path = shown_path(token.path)
+        if condition is None:
+            yield Row(path, what, first, second)
+            continue
+        where = "every theme" if condition == BASE else condition_words(before, condition)
+        theme = was.theme(dict(condition.picks))
+        hexes = (was.resolve(key, theme).hex, now.resolve(key, theme).hex)
+        yield Row(path, where, first, second, *hexes)
