@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from prism.changes import values
+from prism.changes.outcome import Outcome
 from prism.edits.command import Command, command, keys_from
 from prism.edits.words import ramp_name, short, token_name
 from prism.errors import EditError
@@ -246,6 +247,21 @@ class AddMissing(Command):
 
     def sentence(self, before: Document) -> str:
         return f"Added {short(self.need.partition(' ')[0])}"
+
+
+@command("add-all-missing")
+@dataclass(frozen=True, slots=True)
+class AddAllMissing(Command):
+    """Add everything that coverage found missing, one after the other."""
+
+    key: str
+
+    def outcome(self, document: Document) -> Outcome:
+        filled, count = covering.fill_all(document, keys_from(self.key))
+        return Outcome(filled, count)
+
+    def sentence(self, before: Document) -> str:
+        return "Added what was missing"
 
 
 @command("assign-purpose")

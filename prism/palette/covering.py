@@ -12,17 +12,20 @@ from prism.changes.structure import add_tokens
 from prism.changes.values import add_pairing, set_value
 from prism.color import space
 from prism.color.contrast import ratio_of
-from prism.errors import EditError
+from prism.errors import EditError, PrismError
 from prism.expressions.typed_input import reference_to, shown_path_or_root
 from prism.model.document import Document, Ramp, Token, Use
 from prism.model.values import BASE, Condition
 from prism.palette import building, purposes
 from prism.palette.building import NewKey, free_name, raw_color
-from prism.palette.coverage import BY_ID, Need, meeting
+from prism.palette.coverage import BY_ID, Need, look, meeting
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import pairing_for
 from prism.resolution.current import resolver_of
 from prism.roles.lexicon import words_for
+
+#: More gaps than this are not filled at once.
+_MOST_FILLED = 60
 
 
 def fill(document: Document, gap: str, new_key: NewKey) -> Document:
@@ -37,6 +40,26 @@ def fill(document: Document, gap: str, new_key: NewKey) -> Document:
     if token is not None:
         return _completed(document, token)
     return _MAKERS[need.make](document, need, new_key)
+
+
+def fill_all(document: Document, new_key: NewKey) -> tuple[Document, int]:
+    """The document without gaps, and how many were filled. What cannot be filled is left. Raises
+    ``EditError`` where nothing could."""
+    filled, count, left = document, 0, set[str]()
+    while True:
+        gaps = [gap for gap in look(filled).gaps if gap.id not in left]
+        if not gaps:
+            break
+        try:
+            filled = fill(filled, gaps[0].id, new_key)
+            count += 1
+        except PrismError:
+            left.add(gaps[0].id)
+        if count > _MOST_FILLED:
+            break
+    if not count:
+        raise EditError("Nothing of what is missing can be made from what is there.")
+    return filled, count
 
 
 def _make_page(document: Document, need: Need, new_key: NewKey) -> Document:

@@ -136,15 +136,16 @@ class MouseTests(PaletteCase):
         expect(self.page.locator(".idea")).to_have_count(6)
         expect(self.page.locator("#notice")).to_contain_text("stand-in")
         self.page.click("#hold-present-main")
-        expect(self.page.locator(".idea-color[aria-pressed]")).to_have_count(6)
-        expect(self.page.locator(".idea .idea-color[aria-pressed] code").first).to_have_text(
-            "#236b53"
-        )
+        expect(self.page.locator(".idea-colors [aria-pressed]")).to_have_count(6)
+        held = self.page.locator(".idea-colors li", has=self.page.locator("[aria-pressed]"))
+        expect(held.locator("code").first).to_have_text("#236b53")
         self.page.click("#more-0")
-        expect(self.page.locator(".idea span").first).to_have_text("close hues, turn 1")
+        expect(self.page.locator(".idea > p b").first).to_have_text("close hues, turn 1")
         self.page.click("#look-0-2")
-        expect(self.page.locator("iframe")).to_have_count(2)
-        present, new = (self.page.frame_locator("iframe").nth(i).locator("body") for i in (0, 1))
+        expect(self.page.locator(".idea-beside iframe")).to_have_count(2)
+        present, new = (
+            self.page.frame_locator(".idea-beside iframe").nth(i).locator("body") for i in (0, 1)
+        )
         expect(present).to_contain_text("Quillhaven")
         color = "e => getComputedStyle(e).backgroundColor"
         expect(new).to_contain_text("Quillhaven")
@@ -271,7 +272,7 @@ class KeyboardTests(PaletteCase):
         expect(self.page.locator(".idea")).to_have_count(6)
         self.reach("#hold-2-main")
         self.press("Enter")
-        expect(self.page.locator(".idea-color[aria-pressed]")).to_have_count(6)
+        expect(self.page.locator(".idea-colors [aria-pressed]")).to_have_count(6)
         self.reach("#look-2")
         self.press("Enter")
         expect(self.page.locator("#take-idea")).to_be_visible()

@@ -52,6 +52,7 @@ from prism.edits.measures import AddMeasure, AddScale
 from prism.edits.naming import AddNames, StoreScheme
 from prism.edits.pairings import AddPairing, FixPairing, RemovePairing, RequireOfPairing
 from prism.edits.palette import (
+    AddAllMissing,
     AddMissing,
     AddOverlays,
     AddPurpose,
@@ -139,6 +140,7 @@ SAMPLES = (
     (DeleteGroup("ticket"), "Deleted group ticket with"),
     (MoveGroup("text", 1), "Moved group text down"),
     (FixPairing("signal.go/signal.surface.go"), "Fixed contrast: set signal.go to go.8"),
+    (AddAllMissing("k"), "Added what was missing"),
     (AddBrand("k", "Moor", (("moor", "#8a2f6b"),)), "Added brand Moor"),
     (AddAxis("k", "season", "summer, winter"), "Added axis season"),
     (RenameAxis("brand", "carrier"), "Renamed axis brand to carrier"),

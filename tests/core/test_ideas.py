@@ -127,6 +127,13 @@ class CoverageTests(SimpleTestCase):
             self.assertEqual(failing(built), [])
             self.assertGreaterEqual(len(built.pairings), 9)
 
+    def test_everything_is_added_at_once(self):
+        filled, count = covering.fill_all(Document(name="Empty", axes=(DAY,)), counter_keys())
+        self.assertEqual((coverage.look(filled).gaps, failing(filled)), ((), []))
+        self.assertGreaterEqual(count, 12)
+        with self.assertRaisesMessage(PrismError, "Nothing of what is missing can be made"):
+            covering.fill_all(filled, counter_keys("more"))
+
     def test_what_is_there_is_used(self):
         built = self.filled(quillhaven.document())
         self.assertEqual(len(built.ramps), len(quillhaven.document().ramps))

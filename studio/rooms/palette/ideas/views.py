@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, QueryDict
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
@@ -86,11 +86,28 @@ def _row(frame: IdeasFrame, idea: Idea) -> dict[str, Any]:
         "current": idea.key == frame.address.idea,
         "more": frame.query(**(_NO_IDEA | {"like": idea.key})),
         "look": frame.query(**(_NO_IDEA | {"idea": idea.key})),
+        "scenes": _scenes(frame, idea),
         "colors": [
             _shown(color) | {"held": color.role in held, "hold": _holding(frame, color)}
             for color in idea.colors
         ],
     }
+
+
+#: The order in which the colors of an idea lead a scheme.
+_LEADING = ("main", "accent", "second", "quiet", "neutral")
+
+
+def _scenes(frame: IdeasFrame, idea: Idea) -> list[tuple[str, str]]:
+    """A small interface painted in an idea, by day and by night: what it is called and its address."""
+    ordered = sorted(idea.colors, key=lambda color: _LEADING.index(color.role))
+    fields = QueryDict(mutable=True)
+    fields["name"] = frame.project.name
+    fields.setlist("color-name", [color.name for color in ordered])
+    fields.setlist("color-value", [space.hex_text(color.color) for color in ordered])
+    fields.setlist("with", ["dark", "statuses", "measures"])
+    address = f"{reverse('projects:scene')}?{fields.urlencode()}"
+    return [("light", address), ("dark", f"{address}&theme=appearance%3Adark")]
 
 
 def _holding(frame: IdeasFrame, color: NamedColor) -> str:
