@@ -28,6 +28,10 @@ _WHY = {
     "#read-button": "after the file",
     "#take-roles": "below what is proposed",
     "#begin-picture": "beside the other ways to begin",
+    "a.project-name": "after New project and what it begins with",
+    "awning.png": "the file is chosen in the dock, below what is there",
+    '.room-links a:text-is("Checks")': "the rooms of a project stand in the order of the work",
+    '.room-links a:text-is("Stage")': "the rooms of a project stand in the order of the work",
 }
 
 
@@ -37,7 +41,7 @@ def main() -> int:
     from django.contrib.auth.models import User
     from playwright.sync_api import sync_playwright
 
-    from bench.jobs.hand import LATENCY, Hand
+    from bench.jobs.hand import Hand, slow
     from bench.jobs.proofs import NotDoneError
     from bench.jobs.work import JOBS
     from demo.serving import ARGUMENTS, served
@@ -52,17 +56,7 @@ def main() -> int:
         for job in JOBS:
             context = browser.new_context(viewport={"width": 1280, "height": 800})
             page = context.new_page()
-            client = context.new_cdp_session(page)
-            client.send("Network.enable")
-            client.send(
-                "Network.emulateNetworkConditions",
-                {
-                    "offline": False,
-                    "latency": LATENCY,
-                    "downloadThroughput": -1,
-                    "uploadThroughput": -1,
-                },
-            )
+            slow(page)
             hand = Hand(page, base)
             try:
                 outcome = job.do(hand, owner)

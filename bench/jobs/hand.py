@@ -12,6 +12,8 @@ from playwright.sync_api import Locator, Page
 LATENCY = 150
 #: Where the place of a control among others is counted, in this order.
 _WHERE = "main"
+#: After so many a control counts as one that is never reached.
+_MOST_TABS = 250
 _CONTROLS = "a[href], button, input, select, textarea, summary"
 
 
@@ -25,9 +27,9 @@ class Action:
     place: int = 0
 
 
-@dataclass(slots=True)
+@dataclass
 class Hand:
-    """Uses a page as a person does. Waiting and looking count nothing."""
+    """Uses a page as a person with a mouse does. Waiting and looking count nothing."""
 
     page: Page
     base: str
@@ -42,21 +44,20 @@ class Hand:
         """Click a control."""
         target = self._seen(selector)
         self._count("click", selector, target)
-        target.click()
+        self._press(target)
         self.quiet()
 
     def type(self, text: str, selector: str = "") -> None:
         """Type a value where the focus is, after a click on ``selector`` where it is not there yet."""
-        if selector and not self._has_focus(selector):
-            self.click(selector)
+        if selector:
+            self._enter(selector)
         self._count("type", text if len(text) < 40 else f"{text[:39]}…")
         self.page.keyboard.type(text)
         self.settle()
 
     def paste(self, text: str, selector: str) -> None:
         """Paste a text into a field, after a click on it where it has not the focus."""
-        if not self._has_focus(selector):
-            self.click(selector)
+        self._enter(selector)
         self._count("paste", text.splitlines()[0][:40])
         self.page.locator(selector).evaluate(
             """(field, text) => {
@@ -77,13 +78,6 @@ class Hand:
         self.settle()
         self.quiet()
 
-    def choose(self, selector: str, value: str) -> None:
-        """Choose from a list."""
-        target = self._seen(selector)
-        self._count("choose", f"{selector} {value}", target)
-        target.select_option(value)
-        self.quiet()
-
     def file(self, selector: str, path: Path) -> None:
         """Choose a file."""
         self._count("file", path.name, self.page.locator(selector))
@@ -95,7 +89,7 @@ class Hand:
         target = self._seen(selector)
         self._count("click", selector, target)
         with self.page.expect_download() as coming:
-            target.click()
+            self._press(target)
         return Path(coming.value.path()).read_text()
 
     def quiet(self) -> None:
@@ -108,6 +102,14 @@ class Hand:
         """Wait for what follows what was typed."""
         self.page.wait_for_timeout(250)
         self.page.wait_for_load_state("networkidle")
+
+    def _enter(self, selector: str) -> None:
+        """Bring the focus into a field."""
+        if not self._has_focus(selector):
+            self.click(selector)
+
+    def _press(self, target: Locator) -> None:
+        target.click()
 
     def _seen(self, selector: str) -> Locator:
         target = self.page.locator(selector).first
@@ -135,3 +137,35 @@ class Hand:
             )
             place = int(found)
         self.actions.append(Action(kind, what, place))
+
+
+class KeyboardHand(Hand):
+    """Uses a page by keyboard alone: a control is reached with Tab and pressed with Enter."""
+
+    def _enter(self, selector: str) -> None:
+        if not self._has_focus(selector):
+            self._reach(self._seen(selector))
+
+    def _press(self, target: Locator) -> None:
+        self._reach(target)
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_timeout(2 * LATENCY)
+
+    def _reach(self, target: Locator) -> None:
+        """Press Tab until the focus is there. Raises ``AssertionError`` where it never comes there."""
+        for _ in range(_MOST_TABS):
+            if target.evaluate("control => control === document.activeElement"):
+                return
+            self.page.keyboard.press("Tab")
+        words = target.evaluate("control => control.outerHTML.slice(0, 100)")
+        raise AssertionError(f"Tab does not reach {words}")
+
+
+def slow(page: Page) -> None:
+    """Let a page take ``LATENCY`` to the server and back."""
+    client = page.context.new_cdp_session(page)
+    client.send("Network.enable")
+    client.send(
+        "Network.emulateNetworkConditions",
+        {"offline": False, "latency": LATENCY, "downloadThroughput": -1, "uploadThroughput": -1},
+    )

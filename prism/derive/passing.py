@@ -341,7 +341,7 @@ def sets(document: Document, fix: Fix) -> Iterator[str]:
         token = document.token(move.token)
         assert token is not None
         where = f" for {condition_words(document, move.condition)}" if move.condition.picks else ""
-        yield f"{shown_path(token.path)} to {typed(move.after).strip('{}')}{where}"
+        yield f"{shown_path(token.path)} to {typed(move.after, token.type).strip('{}')}{where}"
 
 
 def words_of(document: Document, fix: Fix) -> str:

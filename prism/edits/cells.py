@@ -65,7 +65,8 @@ class SetValue(Command):
         return values.set_value(document, token.key, self.condition, value)
 
     def sentence(self, before: Document) -> str:
-        value = short(typed(read_typed(before, self.text, _token(before, self.token))))
+        token = _token(before, self.token)
+        value = short(typed(read_typed(before, self.text, token), token.type))
         where = condition_words(before, self.condition)
         return f"Set {token_name(before, self.token)} to {value} for {where}"
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from prism.expressions.syntax import reference_of
+from prism.expressions.types import TOKEN_TYPES
 from prism.expressions.values import decode, encode
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import ABSENT, Absent, Expression, Value
@@ -20,7 +21,7 @@ def read_typed(document: Document, text: str, token: Token) -> Value:
     """The value meant by ``text`` for ``token``.
 
     A path stands for a reference, with or without braces, and wins over a color of the same
-    name; ``initial`` means no value. Values of many parts are typed as ``typed`` shows them.
+    name; ``initial`` means no value. Values of many parts are typed on one line, as CSS orders them.
     """
     plain = text.strip()
     if plain.lower() == INITIAL and token.type not in ("string", "piece"):
@@ -30,6 +31,9 @@ def read_typed(document: Document, text: str, token: Token) -> Value:
             return decode(plain)
         except ValueError:
             return Expression(plain)
+    line = TOKEN_TYPES[token.type].read_line(plain)
+    if line is not None:
+        return line
     path = reference_of(plain)
     target = document.token_at(path or plain)
     if target is not None and target.key != token.key and target.type == token.type:
@@ -55,10 +59,15 @@ def reference_to(document: Document, token: Token) -> Expression:
     return Expression("{" + shown_path_or_root(document, token) + "}")
 
 
-def typed(value: Value | None) -> str:
-    """A value as it is typed: text, or JSON for one of many parts."""
+def typed(value: Value | None, type: str) -> str:
+    """A value of a type as it is typed: its text, or one line for one of many parts; JSON where a line
+    would not be read as the same value."""
     if value is None:
         return ""
     if isinstance(value, Absent):
         return INITIAL
-    return value.text if isinstance(value, Expression) else encode(value)
+    if isinstance(value, Expression):
+        return value.text
+    known = TOKEN_TYPES[type]
+    line = known.line(value)
+    return line if line is not None and known.read_line(line) == value else encode(value)

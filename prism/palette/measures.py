@@ -11,8 +11,9 @@ from prism.changes.references import check_path
 from prism.changes.structure import add_tokens
 from prism.color.space import number_text
 from prism.errors import EditError, PrismError
+from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import Document, Token
-from prism.model.values import BASE, Composite, Condition, Expression, Listing, Value
+from prism.model.values import BASE, Composite, Condition, Expression, Value
 from prism.palette.building import NewKey
 from prism.palette.recipes import step_names
 
@@ -157,18 +158,15 @@ def _last_measure(document: Document) -> str:
 
 
 def is_measure(token: Token) -> bool:
-    """Whether a token is a raw value other than a color or a text."""
-    return token.tier == "raw" and token.type not in ("color", "string", "boolean")
+    """Whether a token is neither color nor text: a raw value, or one of many parts."""
+    if token.type in ("color", "string", "boolean"):
+        return False
+    return token.tier == "raw" or bool(TOKEN_TYPES[token.type].parts)
 
 
 def is_copy(token: Token) -> bool:
     """Whether a token is a text or a yes or no."""
     return token.type in ("string", "boolean")
-
-
-def editable(value: Value | None) -> bool:
-    """Whether a value is one text that can be typed into a line."""
-    return value is None or not isinstance(value, Composite | Listing)
 
 
 def add_plain(document: Document, path: str, type: str, text: str, new_key: NewKey) -> Document:

@@ -76,7 +76,7 @@ def _of_token(token: Token, now: Token) -> Iterator[_Raw]:
     was, there = dict(token.values), dict(now.values)
     renamed = replace(token, path=now.path, values=now.values) == now
     for condition in dict.fromkeys([*was, *there]):
-        first, second = typed(was.get(condition)), typed(there.get(condition))
+        first, second = (typed(values.get(condition), token.type) for values in (was, there))
         if first != second:
             yield token.key, "", condition, first.strip("{}"), second.strip("{}") or "inherits"
     if not renamed:

@@ -1,135 +1,145 @@
-"""Measures and copy as tables: what is stored, and what it comes to in a theme."""
+"""Measures and texts as a sheet: a column for each mode of an axis, what is stored in each and what it
+comes to there."""
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from prism.errors import EditError
-from prism.expressions.evaluation import Quantity
 from prism.expressions.typed_input import typed
-from prism.expressions.units import base_unit
-from prism.model.document import Axis, Mode, Token
-from prism.model.values import BASE
-from prism.palette.measures import editable, is_copy, is_measure
+from prism.model.document import Axis, Mode, Token, shown_path
+from prism.palette.measures import is_copy, is_measure
 from prism.resolution.answers import Answer
 from prism.resolution.resolver import Resolver, Theme
+from prism.view_models.samples import Sample, px, sample
 
 
 @dataclass(frozen=True, slots=True)
-class Measure:
-    """One measure: what is stored for all themes, what it comes to, how long to draw it (0-1 of the
-    longest length of its group; 0 where it is no length)."""
-
-    token: Token
-    name: str
-    stored: str
-    answer: Answer
-    editable: bool
-    computed: bool
-    share: float
-
-
-@dataclass(frozen=True, slots=True)
-class Group:
-    """Measures of one group."""
-
-    name: str
-    measures: tuple[Measure, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Text:
-    """One text in one mode: what is typed there, what it comes to, whether it is inherited."""
+class Cell:
+    """One token in one mode: what is typed there, what it comes to, whether it is inherited, how long to
+    draw it (0-1 of the longest length of its group; 0 where it is no length), and how to draw it."""
 
     mode: str
     stored: str
     answer: Answer
     inherited: bool
+    share: float
+    sample: Sample | None
+
+    @property
+    def computed(self) -> bool:
+        """Whether what it comes to says more than what is stored."""
+        return self.stored != self.answer.css and self.sample is None
 
 
 @dataclass(frozen=True, slots=True)
-class CopySheet:
-    """Texts by mode of an axis; without one there is a single column."""
+class Row:
+    """A token with its cells, column by column."""
+
+    token: Token
+    name: str
+    cells: tuple[Cell, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Tokens of one group."""
+
+    name: str
+    rows: tuple[Row, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """Groups in document order by the modes of an axis; without one there is a single column."""
 
     axis: Axis | None
     modes: tuple[Mode, ...]
-    rows: tuple[tuple[Token, tuple[Text, ...]], ...]
+    groups: tuple[Group, ...]
 
 
-def groups(resolver: Resolver, theme: Theme) -> list[Group]:
-    """All raw measures, group by group, in document order."""
-    groups: dict[str, list[tuple[Token, Answer]]] = {}
-    for token in resolver.document.tokens:
-        if is_measure(token):
-            answer = resolver.resolve(token.key, theme)
-            groups.setdefault(token.group, []).append((token, answer))
-    return [Group(name, _measures(members)) for name, members in groups.items()]
+def measures(resolver: Resolver, theme: Theme, axis: Axis | None) -> Sheet:
+    """All measures; without ``axis`` the columns are the modes of the one that they differ by, or of one
+    that is called density."""
+    return _sheet(resolver, theme, axis, is_measure, "densit")
 
 
-def _measures(members: list[tuple[Token, Answer]]) -> tuple[Measure, ...]:
-    lengths = [_length(answer) for _, answer in members]
-    longest = max(lengths, default=0.0)
-    made = []
-    for (token, answer), length in zip(members, lengths, strict=True):
-        value = token.value(BASE)
-        stored = typed(value)
-        made.append(
-            Measure(
-                token,
-                token.leaf,
-                stored,
-                answer,
-                editable(value),
-                stored != answer.css,
-                round(length / longest, 4) if longest else 0.0,
-            )
-        )
-    return tuple(made)
-
-
-def _length(answer: Answer) -> float:
-    """A length in px, as CSS relates its units to it; rem and em count 16."""
-    value = answer.value
-    if not isinstance(value, Quantity):
-        return 0.0
-    unit, factor = ("px", 16.0) if value.unit in ("rem", "em") else base_unit(value.unit)
-    return max(value.number * factor, 0.0) if unit == "px" else 0.0
-
-
-def copy(resolver: Resolver, theme: Theme, axis: Axis | None) -> CopySheet:
+def copy(resolver: Resolver, theme: Theme, axis: Axis | None) -> Sheet:
     """All texts; without ``axis`` the columns are the modes of the one that texts differ by, or of
     one that is called language."""
-    tokens = [token for token in resolver.document.tokens if is_copy(token)]
-    axis = axis or _axis_of(resolver, tokens)
-    modes = axis.modes if axis else ()
-    rows = []
+    return _sheet(resolver, theme, axis, is_copy, "lang")
+
+
+def _sheet(
+    resolver: Resolver, theme: Theme, axis: Axis | None, chosen: Callable[[Token], bool], usual: str
+) -> Sheet:
+    tokens = [token for token in resolver.document.tokens if chosen(token)]
+    axis = axis or _axis_of(resolver, tokens, usual)
+    groups: dict[str, list[Token]] = {}
     for token in tokens:
-        cells = []
-        for mode in modes or (None,):
-            at = theme_in(resolver, theme, axis.key, mode.key) if axis and mode else theme
-            won = resolver.winner(token.key, at)
-            own = axis is None or won is None or won[0].mode_on(axis.key) is not None
-            inherited = (
-                not own and mode is not None and axis is not None and mode.key != axis.default
-            )
-            cells.append(
-                Text(
-                    f"{axis.key} {mode.key}" if axis and mode else "",
-                    typed(won[1]) if won else "",
-                    resolver.resolve(token.key, at),
-                    inherited,
-                )
-            )
-        rows.append((token, tuple(cells)))
-    return CopySheet(axis, modes, tuple(rows))
+        groups.setdefault(token.group, []).append(token)
+    return Sheet(
+        axis,
+        axis.modes if axis else (),
+        tuple(
+            Group(shown_path(name), _rows(resolver, theme, axis, members))
+            for name, members in groups.items()
+        ),
+    )
 
 
-def _axis_of(resolver: Resolver, tokens: list[Token]) -> Axis | None:
+def _rows(
+    resolver: Resolver, theme: Theme, axis: Axis | None, tokens: Sequence[Token]
+) -> tuple[Row, ...]:
+    modes: Sequence[Mode | None] = axis.modes if axis else (None,)
+    themes = [
+        theme_in(resolver, theme, axis.key, mode.key) if axis and mode else theme for mode in modes
+    ]
+    answers = [[resolver.resolve(token.key, at) for at in themes] for token in tokens]
+    longest = max((px(answer.value) for row in answers for answer in row), default=0.0)
+    return tuple(
+        Row(
+            token,
+            token.leaf,
+            tuple(
+                _cell(resolver, token, axis, mode, at, answer, longest)
+                for mode, at, answer in zip(modes, themes, row, strict=True)
+            ),
+        )
+        for token, row in zip(tokens, answers, strict=True)
+    )
+
+
+def _cell(
+    resolver: Resolver,
+    token: Token,
+    axis: Axis | None,
+    mode: Mode | None,
+    theme: Theme,
+    answer: Answer,
+    longest: float,
+) -> Cell:
+    won = resolver.winner(token.key, theme)
+    own = axis is None or won is None or won[0].mode_on(axis.key) is not None
+    inherited = not own and mode is not None and axis is not None and mode.key != axis.default
+    length = max(px(answer.value), 0.0)
+    return Cell(
+        f"{axis.key} {mode.key}" if axis and mode else "",
+        typed(won[1], token.type) if won else "",
+        answer,
+        inherited,
+        round(length / longest, 4) if longest > 0 else 0.0,
+        sample(answer),
+    )
+
+
+def _axis_of(resolver: Resolver, tokens: list[Token], usual: str) -> Axis | None:
     differing = resolver.influence_of([token.key for token in tokens])
     for axis in resolver.document.axes:
         if axis.key in differing:
             return axis
-    named = [axis for axis in resolver.document.axes if "lang" in axis.name.lower()]
+    named = [axis for axis in resolver.document.axes if usual in axis.name.lower()]
     return named[0] if named else None
 
 

@@ -117,6 +117,7 @@ class MouseTests(PaletteCase):
             self.page.click("#read-button")
             expect(self.page.locator("#clusters tr")).to_have_count(4)
         expect(self.page.locator(".picture .place")).to_have_count(3)
+        self.page.click("details.more summary")
         self.page.select_option("#kind-0", "ramp")
         self.page.fill("#target-0", "glow")
         self.page.select_option("#kind-1", "token")
@@ -154,7 +155,7 @@ class MouseTests(PaletteCase):
         self.assertNotEqual(present.evaluate(color), new.evaluate(color))
         self.page.select_option("#plan-quiet", "leave")
         self.page.click("#show-plan")
-        expect(self.page.locator("iframe").nth(1)).to_have_attribute(
+        expect(self.page.locator(".idea-beside iframe").nth(1)).to_have_attribute(
             "src", re.compile("plan-quiet=leave")
         )
         self.page.click("#take-idea")
@@ -256,6 +257,8 @@ class KeyboardTests(PaletteCase):
             self.reach("#read-button")
             self.press("Enter")
             expect(self.page.locator("#clusters tr")).to_have_count(4)
+        self.reach("details.more summary", 90)
+        self.press("Enter")
         self.reach("#kind-0")
         self.page.keyboard.type("a ramp")
         self.press("Tab")

@@ -89,6 +89,7 @@ class TwoPeopleTests(TokensCase):
         self.open("axes/")
         self.other.goto(f"{self.live_server_url}/p/{self.project.code}/tokens/?cell=text.main:dim")
         expect(self.other.locator("#value")).to_be_focused()
+        self.page.click("#mode-menu-dim")
         self.page.click("#remove-mode-dim")
         self.revision(4)
         self.store(self.other, "lamp.3")

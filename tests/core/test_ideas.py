@@ -177,9 +177,9 @@ class MeasureTests(SimpleTestCase):
             built = set_value(built, built.token_at(path).key, BASE, Expression(text))
         self.assertEqual((comes_to("space.6"), comes_to("size.4")), ("30px", "24px"))
         self.assertEqual(comes_to("shadow.2").split(" rgb")[0], "0px 7.2px 21.6px 0px")
-        groups = readings.groups(Resolver(built), ())
+        groups = readings.measures(Resolver(built), (), None).groups
         self.assertEqual([group.name for group in groups], [kind.group for kind in measures.KINDS])
-        self.assertEqual(max(measure.share for measure in groups[0].measures), 1)
+        self.assertEqual(max(row.cells[0].share for row in groups[0].rows), 1)
 
     def test_bad_scales_are_refused_in_words(self):
         space_kind = measures.kind_of("space")

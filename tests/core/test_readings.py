@@ -260,5 +260,5 @@ class MeasureTests(SimpleTestCase):
                 for place, text in enumerate(("96px", "72pt", "1in", "6rem", "2.54cm"))
             )
         )
-        (group,) = measures.groups(Resolver(built), ())
-        self.assertEqual([measure.share for measure in group.measures], [1.0] * 5)
+        (group,) = measures.measures(Resolver(built), (), None).groups
+        self.assertEqual([row.cells[0].share for row in group.rows], [1.0] * 5)

@@ -43,8 +43,53 @@ class EveryTypeTests(SimpleTestCase):
                 token = token_of(known.name)
                 value = token.value()
                 check(value, known.name)
-                again = read_typed(document(token), typed(value), token)
-                self.assertEqual(again, value)
+                shown = typed(value, known.name)
+                self.assertEqual(read_typed(document(token), shown, token), value)
+                self.assertNotIn(shown[0], "[{")
+
+    def test_parts_are_typed_on_one_line_in_the_order_of_css(self):
+        """CSS Backgrounds 3 (shadow, border), Easing 1 and Transitions 1, Fonts 4, Images 3."""
+        for type, text, css in (
+            ("shadow", "0 1px 3px #0006", "0px 1px 3px 0px #00000066"),
+            ("shadow", "#000 1px 2px", "1px 2px 0px 0px #000000"),
+            ("shadow", "inset 0 1px 0 0 #fff, 0 2px calc(2px * 2) 1px rgb(0 0 0 / 50%)",
+             "inset 0px 1px 0px 0px #ffffff, 0px 2px 4px 1px rgb(0 0 0 / 0.5)"),
+            ("border", "2px dashed rgb(0 0 0)", "2px dashed #000000"),
+            ("transition", "80ms ease-out", "80ms cubic-bezier(0, 0, 0.58, 1) 0ms"),
+            ("transition", "80ms cubic-bezier(0.2, 0, 0, 1) 10ms",
+             "80ms cubic-bezier(0.2, 0, 0, 1) 10ms"),
+            ("cubicBezier", "ease-in-out", "cubic-bezier(0.42, 0, 0.58, 1)"),
+            ("typography", "650 1rem/1.4 'Made Up', serif; letter-spacing: 1px",
+             '650 1rem/1.4 "Made Up", serif'),
+            ("fontFamily", "Made Up, serif", '"Made Up", serif'),
+            ("gradient", "#000 0%, #fff 35%", "#000000 calc(0 * 100%), #ffffff calc(0.35 * 100%)"),
+            ("strokeStyle", "4px 2px round", '4px, 2px "round"'),
+        ):  # fmt: skip
+            with self.subTest(text):
+                blank = Token("t", "sample", type, "semantic")
+                value = read_typed(document(blank), text, blank)
+                token = replace(blank, values=((BASE, value),))
+                answer = resolved(document(token), "t")
+                self.assertEqual((answer.broken, answer.css), ("", css))
+                self.assertEqual(read_typed(document(token), typed(value, type), token), value)
+
+    def test_what_a_line_cannot_say_is_typed_as_json(self):
+        shadow = read_typed(document(token_of("shadow")), "0 1px 2px #000", token_of("shadow"))
+        blank = Token("t", "sample", "shadow", "semantic")
+        for value in (Listing((shadow,)), Composite((("color", Expression("#000")),))):
+            shown = typed(value, "shadow")
+            self.assertIn(shown[0], "[{")
+            self.assertEqual(read_typed(document(blank), shown, blank), value)
+
+    def test_a_line_that_is_none_is_refused_in_words(self):
+        for type, text in (
+            ("shadow", "1px 2px"), ("shadow", ","), ("border", "1px solid"), ("gradient", "#000"),
+            ("transition", "1 2 3 4"), ("typography", "600 16px Sans"), ("strokeStyle", "4px"),
+            ("typography", "600 16px/1 Sans; color: red"), ("cubicBezier", "0, 0, 1, 1"),
+        ):  # fmt: skip
+            blank = Token("t", "sample", type, "semantic")
+            with self.subTest(text), self.assertRaises(ExpressionError):
+                check(read_typed(document(blank), text, blank), type)
 
     def test_an_example_resolves_to_css(self):
         for known in TOKEN_TYPES.values():

@@ -53,7 +53,8 @@ class CopyTests(SimpleTestCase):
         sheet = measures.copy(differing, differing.default_theme, None)
         self.assertEqual(sheet.axis.key, "look")
         self.assertEqual(
-            [cell.stored for _, cells in sheet.rows for cell in cells], ['"Day"', '"Night"']
+            [cell.stored for row in sheet.groups[0].rows for cell in row.cells],
+            ['"Day"', '"Night"'],
         )
 
     def test_or_those_of_the_language(self):

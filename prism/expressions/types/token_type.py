@@ -9,7 +9,7 @@ from typing import Any, Literal
 from prism.color import space
 from prism.expressions.evaluation import Calculation, OnPage, Quantity
 from prism.expressions.parsed import Parsed, Plain
-from prism.model.values import Listing
+from prism.model.values import Listing, Value
 
 
 def css_literal(value: Plain) -> str:
@@ -68,6 +68,9 @@ class TokenType:
     number, None where it is none of this type; ``json`` writes a literal as such a member, None
     for its text. ``units`` are those that the Design Tokens Format Module knows; ``standard`` says whether the Design Tokens Format Module has the type.
 
+    Typing: ``read_line`` reads a value of many parts from one line, None where the line is none;
+    ``line`` writes it so, None where it holds more than a line can say.
+
     Showing: ``room`` says where tokens of the type are added by hand, ``hint`` what can be typed,
     with names and values between backticks; ``example`` is a value as it
     is typed.
@@ -89,4 +92,6 @@ class TokenType:
     json: Callable[[Plain], Any] = json_literal
     units: tuple[str, ...] = ()
     standard: bool = True
+    read_line: Callable[[str], Value | None] = lambda text: None
+    line: Callable[[Value], str | None] = lambda value: None
     room: Literal["", "measures", "texts"] = ""

@@ -101,7 +101,7 @@ def _open_swatch(frame: PaletteFrame, notation: str, ramp: Ramp | None) -> dict[
     return {
         "shown": palette.swatch(frame.resolver, token, frame.theme, notation, ramp),
         "users": palette.landing_on(frame.resolver, token.key, frame.theme),
-        "stored": typed_input.typed(token.value(BASE)),
+        "stored": typed_input.typed(token.value(BASE), token.type),
         "options": palette.step_options(frame.document, token.key),
     }
 

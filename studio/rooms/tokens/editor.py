@@ -46,7 +46,7 @@ def editor(
         "token": token,
         "mode": mode,
         "axis": axis,
-        "typed": typed_input.typed(cell.value) if typed is None else typed,
+        "typed": typed_input.typed(cell.value, token.type) if typed is None else typed,
         "problem": problem,
         "clash": clash,
         "conditions": _conditions(frame.document, token, target, axis, mode),
@@ -92,17 +92,17 @@ def _conditions(
     ]
 
 
-def both_values(error: store.ClashError) -> dict[str, str] | None:
+def both_values(error: store.ClashError, token: Token | None) -> dict[str, str] | None:
     """Both values of a cell that two people changed, or None for another clash."""
     clash = error.clashes[0]
-    if clash.kind != "value" or clash.mine is None or clash.theirs is None:
+    if token is None or clash.kind != "value" or clash.mine is None or clash.theirs is None:
         return None
     mine, theirs = (
         decode(side["text"] if isinstance(side, dict) else side)
         for side in (clash.mine, clash.theirs)
     )
     return {
-        "mine": typed_input.typed(mine),
-        "theirs": typed_input.typed(theirs),
+        "mine": typed_input.typed(mine, token.type),
+        "theirs": typed_input.typed(theirs, token.type),
         "who": error.who(clash),
     }

@@ -248,7 +248,13 @@ def store_cell(request: HttpRequest, project: Project) -> HttpResponse:
     except store.ClashError as error:
         project.refresh_from_db()
         fresh = _opened(enter(request, project), form)
-        return show_sheet(fresh, typed, str(error), both_values(error), 409)
+        return show_sheet(
+            fresh,
+            typed,
+            str(error),
+            both_values(error, frame.document.token(form.cleaned_data["token"])),
+            409,
+        )
     except PrismError as error:
         return show_sheet(_opened(frame, form), typed, str(error), status=422)
     return page.stored(frame, lambda: show_sheet(enter(request, project)))
@@ -271,7 +277,7 @@ def _keep(frame: SheetFrame, form: CellForm) -> None:
     if token is None or value is None:
         raise PrismError("That value is no longer there.")
     sentence = (
-        f"Kept {typed_input.typed(value)[:60]} over {form.cleaned_data['value'].strip()[:60]} in "
+        f"Kept {typed_input.typed(value, token.type)[:60]} over {form.cleaned_data['value'].strip()[:60]} in "
         f"{shown_path(token.path)} for {condition_words(frame.document, condition)}"
     )
     store.note_kept(frame.project, frame.person, token.key, condition, sentence)

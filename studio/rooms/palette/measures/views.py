@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
+from prism.model.document import Axis
 from prism.palette import measures as scales
 from prism.view_models import measures
 from studio.accounts.permissions import requires
@@ -39,8 +40,7 @@ def _enter(request: HttpRequest, project: Project, page: str = "") -> MeasuresFr
     address = MeasuresAddress.read(state_of(request))
     if not page:
         page = "measures:copy" if address.page else "measures:room"
-    unused = "kind" if page == "measures:copy" else "columns"
-    address = address.but(**{unused: "", "page": ""})
+    address = address.but(page="", **({"kind": ""} if page == "measures:copy" else {}))
     return Frame.enter(request, project, "palette", address, page)
 
 
@@ -52,7 +52,8 @@ def _measures(
 ) -> HttpResponse:
     kinds = scales.KINDS
     context = {
-        "groups": measures.groups(frame.resolver, frame.theme),
+        "sheet": measures.measures(frame.resolver, frame.theme, _columns(frame)),
+        "axis_names": frame.analysis.axis_names,
         "kinds": kinds,
         "kind": next((kind for kind in kinds if kind.id == frame.address.kind), kinds[0]),
         "types": forms.MEASURE_TYPES,
@@ -62,15 +63,18 @@ def _measures(
     return page.show(frame, "measures/room.html", context, status)
 
 
+def _columns(frame: MeasuresFrame) -> Axis | None:
+    return axis_named(frame.analysis, frame.address.columns)
+
+
 def _copy(
     frame: MeasuresFrame,
     problem: str = "",
     typed: Mapping[str, str] | None = None,
     status: int = 200,
 ) -> HttpResponse:
-    axis = axis_named(frame.analysis, frame.address.columns)
     context = {
-        "sheet": measures.copy(frame.resolver, frame.theme, axis),
+        "sheet": measures.copy(frame.resolver, frame.theme, _columns(frame)),
         "axis_names": frame.analysis.axis_names,
         "types": forms.TEXT_TYPES,
         "problem": problem,

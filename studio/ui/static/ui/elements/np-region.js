@@ -208,7 +208,7 @@ export class NpRegion extends HTMLElement {
     if (!typing && !this.busy) this.load(location.href, { push: false });
   }
 
-  /** Say a sentence in the place of messages. */
+  /** Say what went wrong in the place of messages, instead of what was said to have gone wrong before. */
   say(sentence) {
     const box = document.createElement("div");
     box.className = "says error";
@@ -216,6 +216,7 @@ export class NpRegion extends HTMLElement {
     const words = document.createElement("span");
     words.textContent = sentence;
     box.append(words);
+    for (const old of this.querySelectorAll("#notes > .says.error")) old.remove();
     this.querySelector("#notes")?.append(box);
   }
 }
