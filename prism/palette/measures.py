@@ -5,12 +5,13 @@ shadow levels. Each value is an expression over the base, so that it follows whe
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from prism.changes.references import check_path
 from prism.changes.structure import add_tokens
 from prism.color.space import number_text
 from prism.errors import EditError, PrismError
+from prism.expressions.typed_input import read_typed
 from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import Document, Token
 from prism.model.values import BASE, Composite, Condition, Expression, Value
@@ -173,8 +174,10 @@ def add_plain(document: Document, path: str, type: str, text: str, new_key: NewK
     """A single raw measure, text or yes or no."""
     path = path.strip()
     check_path(path)
+    if type not in TOKEN_TYPES:
+        raise EditError(f"There is no type “{type[:40]}”.")
+    token = Token(new_key(), path, type, "raw", _base(text))
+    value = read_typed(document, text, token)
     return add_tokens(
-        document,
-        [Token(new_key(), path, type, "raw", ((BASE, Expression(text)),))],
-        after=_last_measure(document),
+        document, [replace(token, values=((BASE, value),))], after=_last_measure(document)
     )

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from prism.errors import EditError
 from prism.expressions.typed_input import typed
-from prism.model.document import Axis, Mode, Token, shown_path
+from prism.model.document import Axis, Document, Mode, Token, shown_path
 from prism.palette.measures import is_copy, is_measure
 from prism.resolution.answers import Answer
 from prism.resolution.resolver import Resolver, Theme
@@ -75,7 +75,7 @@ def _sheet(
     resolver: Resolver, theme: Theme, axis: Axis | None, chosen: Callable[[Token], bool], usual: str
 ) -> Sheet:
     tokens = [token for token in resolver.document.tokens if chosen(token)]
-    axis = axis or _axis_of(resolver, tokens, usual)
+    axis = axis or _axis_of(resolver.document, tokens, usual)
     groups: dict[str, list[Token]] = {}
     for token in tokens:
         groups.setdefault(token.group, []).append(token)
@@ -134,13 +134,11 @@ def _cell(
     )
 
 
-def _axis_of(resolver: Resolver, tokens: list[Token], usual: str) -> Axis | None:
-    differing = resolver.influence_of([token.key for token in tokens])
-    for axis in resolver.document.axes:
-        if axis.key in differing:
-            return axis
-    named = [axis for axis in resolver.document.axes if usual in axis.name.lower()]
-    return named[0] if named else None
+def _axis_of(document: Document, tokens: Sequence[Token], usual: str) -> Axis | None:
+    picked = {axis for token in tokens for held, _ in token.values for axis, _ in held.picks}
+    differing = [axis for axis in document.axes if axis.key in picked]
+    named = [axis for axis in document.axes if usual in axis.name.lower()]
+    return next(iter(differing or named), None)
 
 
 def theme_in(resolver: Resolver, theme: Theme, axis: str, mode: str) -> Theme:

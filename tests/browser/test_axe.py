@@ -2,6 +2,8 @@
 
 import math
 
+from playwright.sync_api import expect
+
 from demo import quillhaven
 from prism.edits.rules import PairByRule
 from prism.model.document import Document
@@ -66,7 +68,12 @@ class RoomAxeTests(StudioTestCase):
             "tokens/roles/",
             f"checks/?pairing={quillhaven.document().pairings[0].key}",
             "checks/?rule=focus",
+            "tokens/?add=:text",
+            "tokens/?menu=semantic:text",
             "tokens/axes/",
+            "tokens/axes/?adding=brand",
+            "tokens/axes/?adding=axis",
+            "tokens/axes/?adding=mode:appearance",
             "tokens/axes/propose?axis=appearance&source=light&name=night&scheme=dark",
             "palette/measures/",
             "palette/measures/copy",
@@ -86,11 +93,26 @@ class RoomAxeTests(StudioTestCase):
             self.context.add_cookies([cookie])
             self.assertEqual(self.violations([*small, *large], "color-contrast"), [], chrome)
 
+    def test_no_violation_where_a_project_begins_in_any_chrome(self):
+        self.go("/projects/new")
+        self.page.fill("#id_more", "teal #0b6e75, straw #e0b13c")
+        expect(self.page.locator("#preview-ramps")).to_contain_text("straw")
+        self.page.locator("#preview-scenes iframe").first.wait_for()
+        for chrome in ("light", "mid", "dark"):
+            self.page.evaluate(
+                "chrome => (document.documentElement.dataset.chrome = chrome)", chrome
+            )
+            self.assertEqual(axe.violations(self.page), [], chrome)
+
     def test_no_violation_outside_the_rooms_and_in_empty_ones(self):
         empty = store.create(self.user, Document(name="Empty"))
-        paths = ["/projects/", f"/projects/{empty.code}/settings", "/nothing"]
+        paths = ["/projects/", "/projects/new", f"/projects/{empty.code}/settings", "/nothing"]
         paths += [f"/p/{empty.code}/{room}/" for room in ROOMS]
         self.assertEqual(self.violations(paths), [])
+        self.go(paths[-1])
+        self.page.keyboard.press("?")
+        expect(self.page.locator("#keys")).to_be_visible()
+        self.assertEqual(axe.violations(self.page), [])
         self.context.clear_cookies()
         self.assertEqual(self.violations(["/account/sign-in", "/account/join"]), [])
 

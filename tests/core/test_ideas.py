@@ -207,6 +207,10 @@ class MeasureTests(SimpleTestCase):
         sheet = readings.copy(Resolver(built), (0, 0), None)
         self.assertEqual(sheet.axis, language)
         self.assertEqual(
-            [[(cell.stored, cell.inherited) for cell in cells] for _, cells in sheet.rows],
+            [
+                [(cell.stored, cell.inherited) for cell in row.cells]
+                for group in sheet.groups
+                for row in group.rows
+            ],
             [[("Tickets", False), ("Bilhetes", False)], [("Close", False), ("Close", True)]],
         )

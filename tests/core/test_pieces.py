@@ -129,7 +129,7 @@ class AbsentTests(SimpleTestCase):
     def test_it_is_typed_and_shown_as_initial(self):
         glow = self.built().token("glow")
         self.assertEqual(read_typed(self.built(), " Initial ", glow), ABSENT)
-        self.assertEqual(typed(ABSENT), "initial")
+        self.assertEqual(typed(ABSENT, "color"), "initial")
         words = token("words", "initial", type="string")
         self.assertEqual(read_typed(document(words), "initial", words), Expression("initial"))
 

@@ -49,7 +49,7 @@ class EveryTypeTests(SimpleTestCase):
 
     def test_parts_are_typed_on_one_line_in_the_order_of_css(self):
         """CSS Backgrounds 3 (shadow, border), Easing 1 and Transitions 1, Fonts 4, Images 3."""
-        for type, text, css in (
+        for kind, text, css in (
             ("shadow", "0 1px 3px #0006", "0px 1px 3px 0px #00000066"),
             ("shadow", "#000 1px 2px", "1px 2px 0px 0px #000000"),
             ("shadow", "inset 0 1px 0 0 #fff, 0 2px calc(2px * 2) 1px rgb(0 0 0 / 50%)",
@@ -66,12 +66,12 @@ class EveryTypeTests(SimpleTestCase):
             ("strokeStyle", "4px 2px round", '4px, 2px "round"'),
         ):  # fmt: skip
             with self.subTest(text):
-                blank = Token("t", "sample", type, "semantic")
+                blank = Token("t", "sample", kind, "semantic")
                 value = read_typed(document(blank), text, blank)
                 token = replace(blank, values=((BASE, value),))
                 answer = resolved(document(token), "t")
                 self.assertEqual((answer.broken, answer.css), ("", css))
-                self.assertEqual(read_typed(document(token), typed(value, type), token), value)
+                self.assertEqual(read_typed(document(token), typed(value, kind), token), value)
 
     def test_what_a_line_cannot_say_is_typed_as_json(self):
         shadow = read_typed(document(token_of("shadow")), "0 1px 2px #000", token_of("shadow"))
@@ -82,14 +82,14 @@ class EveryTypeTests(SimpleTestCase):
             self.assertEqual(read_typed(document(blank), shown, blank), value)
 
     def test_a_line_that_is_none_is_refused_in_words(self):
-        for type, text in (
+        for kind, text in (
             ("shadow", "1px 2px"), ("shadow", ","), ("border", "1px solid"), ("gradient", "#000"),
             ("transition", "1 2 3 4"), ("typography", "600 16px Sans"), ("strokeStyle", "4px"),
             ("typography", "600 16px/1 Sans; color: red"), ("cubicBezier", "0, 0, 1, 1"),
         ):  # fmt: skip
-            blank = Token("t", "sample", type, "semantic")
+            blank = Token("t", "sample", kind, "semantic")
             with self.subTest(text), self.assertRaises(ExpressionError):
-                check(read_typed(document(blank), text, blank), type)
+                check(read_typed(document(blank), text, blank), kind)
 
     def test_an_example_resolves_to_css(self):
         for known in TOKEN_TYPES.values():

@@ -231,7 +231,7 @@ class ExchangeTests(RoomCase):
             follow=True,
         )
         self.assertContains(
-            response, "2 tokens imported (1 semantic, 1 raw), with axis appearance (light, dark)."
+            response, "2 tokens imported (1 raw, 1 semantic), with axis appearance (light, dark)."
         )
         self.assertContains(response, "Skipped --ink (line 1): the class .odd names no mode.")
 

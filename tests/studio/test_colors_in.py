@@ -137,7 +137,7 @@ class IdeaTests(PaletteCase):
         held = {"words": WORDS, "held": "main:236b53:spruce", "idea": "1"}
         page = self.client.get(self.url("ideas:room"), held)
         self.assertContains(page, "#236b53")
-        self.assertContains(page, "<iframe", count=2)
+        self.assertContains(page, "<iframe", count=14)
         sheet = self.client.get(self.url("ideas:paint"), held)
         present = self.client.get(self.url("stage:paint"))
         self.assertNotEqual(sheet.content, present.content)
@@ -171,7 +171,7 @@ class MeasureTests(PaletteCase):
         base = self.stored().token_at("gap.base").key
         self.post("measures:store", token=base, value="6px")
         page = self.client.get(self.url("measures:room"))
-        self.assertContains(page, "<code>12px</code>")
+        self.assertContains(page, '<code class="comes">12px</code>')
 
     def test_single_measures_and_copy_by_mode(self):
         self.post("measures:add", path="speed.fast", type="duration", value="90ms")

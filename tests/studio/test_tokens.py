@@ -196,7 +196,7 @@ class CellTests(TokensCase):
             ("copy.find:light", "The text itself"),
             ("show.map:light", "true or false"),
             ("space.row:light", "a value with its unit"),
-            ("shadow.card:light", "the parts as shown above"),
+            ("shadow.card:light", "x y blur spread color"),
             ("weight.loud:light", "a value as CSS writes it"),
         ):
             page = self.client.get(self.url("tokens:room"), {"cell": cell})

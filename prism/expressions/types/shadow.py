@@ -67,4 +67,5 @@ TYPE = TokenType(
     css_parts=_css_parts,
     read_line=_read_line,
     line=_line,
+    room="measures",
 )  # fmt: skip
