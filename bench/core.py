@@ -12,9 +12,12 @@ import sys
 import time
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
+from itertools import count
 from pathlib import Path
 
 from bench import documents
+from prism import starters
 from prism.analysis import Analysis
 from prism.color import space
 from prism.derive import counterpart
@@ -27,9 +30,12 @@ from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 from prism.roles import rules
 from prism.roles.guess import guess
+from prism.starters.plan import NamedColor, Plan, sorted_out
+from prism.view_models import filters, starting
 
 TABLE = Path(__file__).parent.parent / "docs" / "benchmarks.md"
 _ALONE = 8
+_COLORS = ("#0b6e75", "#7a3b69", "#e0b13c")
 
 
 def timed(work: Callable[[], object]) -> tuple[float, object]:
@@ -98,14 +104,14 @@ def _edited(built: Document, key: str) -> Document:
 def growth() -> list[str]:
     """Cost of 1k, 10k and 50k tokens against the number of distinct answers."""
     rows = []
-    for count in (1_000, 10_000, 50_000):
-        built = documents.document(count)
+    for size in (1_000, 10_000, 50_000):
+        built = documents.document(size)
         resolver = Resolver(built)
         seconds, answers = timed(AnswerTables(resolver).all)
         assert isinstance(answers, int)
         made = resolver.evaluations
         rows.append(
-            f"| {count:,} tokens | {seconds:.2f} s | {answers:,} | {seconds / answers * 1e6:.1f} µs "
+            f"| {size:,} tokens | {seconds:.2f} s | {answers:,} | {seconds / answers * 1e6:.1f} µs "
             f"| {made:,} | {seconds / made * 1e6:.0f} µs |"
         )
     return rows
@@ -181,6 +187,39 @@ def roles() -> list[str]:
     ]
 
 
+def first_hour() -> list[str]:
+    """The preview of a new project after a change, in every starting point; what Find waits for."""
+    lines = []
+    colors = [NamedColor(f"c{place}", text) for place, text in enumerate(_COLORS)]
+    for starter in starters.STARTERS:
+        plan = replace(sorted_out(colors), start=starter.id)
+        seconds, made = timed(partial(_preview, plan))
+        assert isinstance(made, starting.Shown)
+        lines.append(
+            f"| preview of a new project, {starter.id}: {made.tokens} tokens, {len(made.pairings)} "
+            f"pairings | {seconds:.2f} s, at most 1 |"
+        )
+    built = documents.document(5_000)
+    analysis = Analysis(built)
+    cold, _ = timed(lambda: analysis.found_by)
+    asked = filters.Filter("12")
+    warm, chosen = timed(lambda: filters.choose(analysis, asked, []))
+    after = Analysis(_edited(built, built.tokens[9].key), analysis)
+    again, _ = timed(lambda: after.found_by)
+    assert isinstance(chosen, list)
+    return [
+        *lines,
+        f"| Find in 5,000 tokens, 288 themes: {len(chosen)} found | {warm * 1000:.0f} ms, at most 100 |",
+        f"| Find after an edit | {again * 1000:.0f} ms, at most 100 |",
+        f"| Find for the first time | {cold:.2f} s |",
+    ]
+
+
+def _preview(plan: Plan) -> starting.Shown:
+    numbers = count()
+    return starting.shown(Analysis(starters.build(plan, lambda: f"k{next(numbers)}")))
+
+
 def _first(run: tuple[float, object]) -> float:
     return run[0]
 
@@ -252,6 +291,12 @@ def main() -> None:
         "| | |",
         "| --- | --- |",
         *roles(),
+        "",
+        "## The first hour",
+        "",
+        "| | |",
+        "| --- | --- |",
+        *first_hour(),
         "",
         "## Memory",
         "",

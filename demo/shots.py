@@ -7,11 +7,15 @@ meanwhile.
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Any
 
 import django
 from django.core.management import call_command
 
 from demo.serving import ARGUMENTS, served
+
+#: What is typed where a project begins.
+_COLORS = "teal #0b6e75, plum #7a3b69, straw #e0b13c"
 
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 #: Name, path within the project, chrome.
@@ -65,6 +69,7 @@ def _take(base: str) -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        _begin(browser, base)
         for name, path, chrome in VIEWS:
             context = browser.new_context(viewport={"width": 1280, "height": 800})
             context.add_cookies([{"name": "chrome", "value": chrome, "url": base}])
@@ -75,6 +80,20 @@ def _take(base: str) -> None:
             context.close()
             print(f"docs/screenshots/{name}.png")
         browser.close()
+
+
+def _begin(browser: Any, base: str) -> None:
+    """Where a project begins, with colors typed."""
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.goto(f"{base}/projects/new")
+    page.fill("#id_name", "Copper Lane")
+    page.fill("#id_more", _COLORS)
+    page.keyboard.press("Tab")
+    page.locator("#preview-ramps", has_text="straw").wait_for()
+    page.wait_for_timeout(2000)
+    page.screenshot(path=FOLDER / "start.png")
+    page.close()
+    print("docs/screenshots/start.png")
 
 
 if __name__ == "__main__":

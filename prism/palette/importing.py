@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import count
 from typing import Literal
 
 from prism.changes.references import check_path
@@ -22,7 +22,7 @@ from prism.palette.building import NewKey
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
 
-Clash = Literal["", "same", "other", "twice"]
+Clash = Literal["", "same", "other", "repeated", "numbered"]
 #: What may be done with a color whose name is taken.
 ACTIONS = ("add", "replace", "keep")
 
@@ -31,8 +31,9 @@ ACTIONS = ("add", "replace", "keep")
 class Candidate:
     """A color that came: the path it asks for, its text, and where it stood.
 
-    ``clash`` says that the path is taken by the ``same`` color or an ``other``, or that it came
-    ``twice``; ``there`` is the text of what is there.
+    ``clash`` says that the path is taken by the ``same`` color or an ``other``; or that it is that of a
+    color above, which is the same (``repeated``), or another, so that this one is ``numbered``.
+    ``there`` is the text of what is there, or the line of the color above.
     """
 
     path: str
@@ -156,19 +157,33 @@ def _against(
     document: Document, colors: Sequence[tuple[str, str, space.Color, int]]
 ) -> tuple[Candidate, ...]:
     paths = [name or space.hex_text(color)[1:] for name, _, color, _ in colors]
-    times = Counter(paths)
     resolver = resolver_of(document)
+    above: dict[str, tuple[space.Color, int]] = {}
+    taken = {*paths, *(shown_path(token.path) for token in document.tokens)}
     made = []
     for path, (_, text, color, line) in zip(paths, colors, strict=True):
         token = document.token_at(path)
-        clash: Clash = "twice" if times[path] > 1 else ""
+        clash: Clash = ""
         there = ""
-        if token is not None:
+        if path in above:
+            first, first_line = above[path]
+            repeated = space.rgba8(first) == space.rgba8(color)
+            clash, there = "repeated" if repeated else "numbered", str(first_line)
+            if not repeated:
+                path = _numbered(path, taken)
+                taken.add(path)
+        elif token is not None:
             answer = resolver.resolve(token.key, resolver.default_theme)
             same = answer.color is not None and space.rgba8(answer.color) == space.rgba8(color)
             clash, there = "same" if same else "other", answer.hex or answer.css
+        above.setdefault(path, (color, line))
         made.append(Candidate(path, text, color, line, clash, there))
     return tuple(made)
+
+
+def _numbered(path: str, taken: set[str]) -> str:
+    """The first of ``path-2``, ``path-3``, … that is not taken."""
+    return next(new for number in count(2) if (new := f"{path}-{number}") not in taken)
 
 
 def place(

@@ -113,7 +113,7 @@ def copy(request: HttpRequest, project: Project) -> HttpResponse:
 def delete(request: HttpRequest, project: Project) -> HttpResponse:
     """Put the project away."""
     store.delete(project)
-    messages.success(request, f"{project.name} is deleted. You can restore it below.")
+    messages.success(request, f"{project.name} is deleted.", extra_tags=f"restore:{project.code}")
     return redirect("projects:list")
 
 

@@ -141,7 +141,21 @@ class BringTests(SimpleTestCase):
 
     def test_clashes_are_found_and_asked(self):
         found = from_text(self.built, "sea: #005588\nrope: #c96\nrope: #c97\nuse: #111")
-        self.assertEqual([one.clash for one in found], ["same", "twice", "twice", "other"])
+        self.assertEqual([one.clash for one in found], ["same", "", "numbered", "other"])
+        self.assertEqual([one.path for one in found], ["sea", "rope", "rope-2", "use"])
+        again = from_text(
+            self.built, "rope: #c96\nrope: #cc9966\nrope: #111\nrope: #222\nrope-2: #333"
+        )
+        self.assertEqual(
+            [(one.path, one.clash, one.there) for one in again],
+            [
+                ("rope", "", ""),
+                ("rope", "repeated", "1"),
+                ("rope-3", "numbered", "1"),
+                ("rope-4", "numbered", "1"),
+                ("rope-2", "", ""),
+            ],
+        )
         with self.assertRaisesMessage(EditError, "“sea” already exists."):
             place(self.built, [Choice("sea", "#111")], self.keys)
         with self.assertRaisesMessage(EditError, "“a” is a duplicate."):

@@ -262,8 +262,9 @@ class ProjectTests(RoomCase):
         self.client.post(self.url("projects:copy"))
         names = [project.name for project in Project.objects.all()]
         self.assertEqual(names, ["Quay", "Quay, copy"])
-        self.client.post(self.url("projects:delete"))
-        self.assertNotContains(self.client.get(reverse("projects:list")), self.url("open"))
+        listed = self.client.post(self.url("projects:delete"), follow=True)
+        self.assertNotContains(listed, self.url("open"))
+        self.assertContains(listed, 'id="restore-here">Undo')
         self.client.post(self.url("projects:restore"))
         self.assertContains(self.client.get(reverse("projects:list")), self.url("open"))
 

@@ -76,7 +76,7 @@ def _preview(
         shown = {"candidate": candidate, "number": number}
         if data is None:
             untouched = {"path": candidate.path, "action": "add"}
-            return shown | untouched | {"taken": candidate.clash != "same"}
+            return shown | untouched | {"taken": candidate.clash not in ("same", "repeated")}
         return shown | {
             "path": data.get(f"path-{number}", candidate.path),
             "taken": bool(data.get(f"take-{number}")),
@@ -85,8 +85,9 @@ def _preview(
 
     context = {
         "rows": [row(number, candidate) for number, candidate in enumerate(candidates)],
-        "clashes": sum(candidate.clash in ("other", "twice") for candidate in candidates),
+        "clashes": sum(candidate.clash == "other" for candidate in candidates),
         "same": sum(candidate.clash == "same" for candidate in candidates),
+        "repeated": sum(candidate.clash == "repeated" for candidate in candidates),
         "purposes": purposes.of(frame.document),
         "problem": problem,
         "data": data or {},
