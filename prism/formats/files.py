@@ -103,7 +103,7 @@ def _css_classes(document: Document, theme: Theme) -> Written:
 
 
 def _css_in_place(document: Document, theme: Theme) -> Written:
-    return Written({f"{_stem(document)}.css": css_in_place.write(document)})
+    return Written({f"{_stem(document)}-in-place.css": css_in_place.write(document)})
 
 
 def _flat_css(document: Document, theme: Theme) -> Written:
