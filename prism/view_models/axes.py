@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from prism.analysis import Analysis
 from prism.changes.axes import lost_with_mode
 from prism.derive import modes
-from prism.derive.brands import Brand
+from prism.derive.brand_making import Brand
 from prism.derive.tuning import Row
 from prism.expressions.values import value_text
 from prism.model.document import Axis, Document, Mode, shown_path

@@ -1,6 +1,4 @@
-"""Axes out of what a style sheet tests: attributes, classes and preferences that mean the same are
-spellings of one axis.
-"""
+"""Axes out of what a style sheet tests; what means the same there is a spelling of one axis."""
 
 from __future__ import annotations
 
@@ -15,6 +13,7 @@ from prism.formats.style_sheets.axis_of_sheet import (
     WORDS,
     AxisOfSheet,
     Spelling,
+    cut,
     is_media,
     name_apart,
     plainest,
@@ -24,7 +23,6 @@ from prism.formats.style_sheets.axis_of_sheet import (
 from prism.formats.style_sheets.declarations import SCHEME, Declaration, Held, Sheet
 from prism.formats.style_sheets.following import fold_system
 from prism.formats.style_sheets.page import Carrier, Page, Test
-from prism.model.storable import MAX_NAME
 
 #: The attribute of parts of a page that have modes of their own, in style sheets written here.
 ZONE = "data-zone"
@@ -145,10 +143,10 @@ class _Builder:
             if kind != "attribute":
                 continue
             modes = [value for value in values if value.strip()][:MOST_MODES] or ["on"]
-            axis = AxisOfSheet(_cut(name.removeprefix("data-") or name))
+            axis = AxisOfSheet(cut(name.removeprefix("data-") or name))
             for value in modes:
                 fact = "" if modes == ["on"] and not values else value
-                axis.modes[_cut(value)] = [Spelling(("attribute", name), fact)]
+                axis.modes[cut(value)] = [Spelling(("attribute", name), fact)]
             yield axis
 
     def _of_classes(self) -> Iterator[AxisOfSheet]:
@@ -349,7 +347,3 @@ class _Builder:
             scheme: Carrier = ("scheme", SCHEME)
             modes = {mode: [Spelling(scheme, mode)] for mode in ("light", "dark")}
             axes.append(AxisOfSheet("appearance", dict(modes)))
-
-
-def _cut(name: str) -> str:
-    return name.strip()[:MAX_NAME] or "unnamed"

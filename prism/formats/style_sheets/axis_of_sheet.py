@@ -13,6 +13,7 @@ from prism.formats.layers import NewKey
 from prism.formats.style_sheets.declarations import SCHEME, Sheet
 from prism.formats.style_sheets.page import Carrier, Page
 from prism.model.document import Axis, Follows, Mode
+from prism.model.storable import MAX_NAME
 from prism.roles.lexicon import words_for
 
 #: Words that name a mode as dark or light.
@@ -23,6 +24,11 @@ Facts = Mapping[Carrier, str]
 
 #: What stands between the words of a name.
 WORDS = re.compile(r"[-_:\s]+")
+
+
+def cut(name: str) -> str:
+    """A name that is no longer than names may be, and not empty."""
+    return name.strip()[:MAX_NAME] or "unnamed"
 
 
 @dataclass(frozen=True, slots=True)

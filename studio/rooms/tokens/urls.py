@@ -1,6 +1,6 @@
 from django.urls import path
 
-from studio.rooms.tokens import views
+from studio.rooms.tokens import box, views
 
 app_name = "tokens"
 urlpatterns = [
@@ -10,8 +10,8 @@ urlpatterns = [
     path("add", views.add, name="add"),
     path("add-pasted", views.add_pasted, name="add-pasted"),
     path("command", views.command, name="command"),
-    path("complete", views.complete, name="complete"),
-    path("shelf", views.shelf, name="shelf"),
-    path("impact", views.show_impact, name="impact"),
+    path("complete", box.complete, name="complete"),
+    path("shelf", box.shelf, name="shelf"),
+    path("impact", box.show_impact, name="impact"),
     path("describe", views.describe, name="describe"),
 ]

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
 from urllib.parse import quote
 
 from django.http import HttpRequest, HttpResponse
@@ -20,14 +19,12 @@ from prism.model.document import TIERS, Axis, Token, shown_path
 from prism.model.grouping import separator_of
 from prism.model.names import condition_words
 from prism.roles import role
-from prism.view_models import completion, filters, sheet, tokens
-from prism.view_models.consequences import consequences
+from prism.view_models import filters, sheet
 from studio.accounts.permissions import requires
 from studio.numbers import whole
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.frame import Frame
-from studio.rooms.themes import read_theme
 from studio.rooms.tokens import cells
 from studio.rooms.tokens.address import SheetAddress
 from studio.rooms.tokens.columns import axis_of, mode_names_of
@@ -283,36 +280,6 @@ def _keep(frame: SheetFrame, form: CellForm) -> None:
     store.note_kept(frame.project, frame.person, token.key, condition, sentence)
 
 
-@requires("view")
-@require_GET
-def shelf(request: HttpRequest, project: Project) -> HttpResponse:
-    """The ramps and the named colors of CSS, to pick a value from."""
-    analysis = store.load(project).analysis
-    theme = read_theme(analysis, request.GET.get("theme", ""))
-    return render(request, "tokens/shelf.html", {"rows": tokens.shelf(analysis.resolver, theme)})
-
-
-@requires("view")
-@require_GET
-def show_impact(request: HttpRequest, project: Project) -> HttpResponse:
-    """What a value typed into a cell comes to and would change, before it is stored."""
-    frame = enter(request, project)
-    form = CellForm(request.GET, frame)
-    context: dict[str, Any] = {"document": frame.document, "project": project}
-    if not form.is_valid():
-        return render(request, "palette/impact.html", context | {"problem": "Type a value."})
-    try:
-        form.cleaned_data["clear"] = False
-        after = form.command().apply(frame.document)
-        condition = form.target(frame.document)
-        key = form.cleaned_data["token"]
-        context["result"] = tokens.result(after, key, condition, frame.theme)
-        context["found"] = consequences(frame.analysis, after)
-    except PrismError as error:
-        context["problem"] = str(error)
-    return render(request, "palette/impact.html", context)
-
-
 @requires("edit")
 @require_POST
 def describe(request: HttpRequest, project: Project) -> HttpResponse:
@@ -368,22 +335,3 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
 
     form = writing.NamedCommandForm(request.POST, edits.adding, edits.tokens)
     return writing.run(frame, form, refuse, then)
-
-
-@requires("view")
-@require_GET
-def complete(request: HttpRequest, project: Project) -> HttpResponse:
-    """Tokens that fit what is being typed, as a list of options."""
-    analysis = store.load(project).analysis
-    token = analysis.document.token(request.GET.get("token", ""))
-    theme = read_theme(analysis, request.GET.get("theme", ""))
-    typed = request.GET.get("q", "")[:200]
-    resolver = analysis.resolver
-    options = (
-        completion.complete(analysis.document, typed, token, resolver=resolver) if token else []
-    )
-    shown = [
-        {"option": option, "answer": resolver.resolve(option.token.key, theme)}
-        for option in options
-    ]
-    return render(request, "tokens/options.html", {"options": shown})

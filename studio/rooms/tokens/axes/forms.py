@@ -7,7 +7,8 @@ from typing import Any
 from django import forms
 from django.http import QueryDict
 
-from prism.derive.brands import CORNERS, NewBrand
+from prism.derive.brand_making import CORNERS
+from prism.derive.brands import NewBrand
 from prism.derive.modes import scheme_of
 from prism.edits import Command
 from prism.edits.axes import AddBrand, AddMode, DeriveMode
