@@ -224,6 +224,12 @@ class SheetKeysTests(SlowCase):
 
 
 class TruthTests(SlowCase):
+    def test_a_page_that_is_asked_for_right_after_typing_into_find_comes(self):
+        self.page.fill("#find", "b")
+        self.page.click("#room-4")
+        expect(self.page.locator("h1")).to_have_text("Checks")
+        expect(self.page.locator("np-region[aria-busy]")).to_have_count(0)
+
     def test_each_kind_of_failure_has_its_own_sentence(self):
         alert = self.page.locator(".says.error").first
         self.cell("b0", "light").click()

@@ -49,7 +49,7 @@ class InPlaceTests(SimpleTestCase):
         written, _ = files.write(
             read.document, "css-in-place", Resolver(read.document).default_theme
         )
-        self.assertEqual(list(written), ["x.css"])
+        self.assertEqual(list(written), ["x-in-place.css"])
 
     def test_modes_keep_their_selectors_in_files(self):
         read = sheet(":root { --a: #111 } .dark { --a: #222 }")

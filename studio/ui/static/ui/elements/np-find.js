@@ -20,11 +20,14 @@ export class NpFind extends HTMLElement {
     this.#timer = setTimeout(() => this.#find(), PAUSE);
   };
 
-  #find() {
+  async #find() {
+    const region = this.closest("np-region");
+    await region.idle;
+    if (!this.isConnected) return;
     const { form } = this.querySelector("input");
     const url = new URL(form.action);
     url.search = new URLSearchParams([...new FormData(form)].filter(([, value]) => value)).toString();
-    this.closest("np-region").look(url.href);
+    region.look(url.href);
   }
 }
 

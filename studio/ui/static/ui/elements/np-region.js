@@ -96,8 +96,10 @@ export class NpRegion extends HTMLElement {
     }
   };
 
-  /** Show another page in place of this one, as a search does at each key; what is typed meanwhile stays. */
+  /** Show another page in place of this one, as a search does at each key; what is typed meanwhile stays.
+   * Nothing happens while another page or a write is on its way. */
   async look(url) {
+    if (this.busy) return;
     this.#request?.abort();
     const request = (this.#request = new AbortController());
     const came = await this.ask(url, undefined, { signal: request.signal }).catch(() => null);
