@@ -104,7 +104,7 @@ class Hand:
         self.page.wait_for_load_state("networkidle")
 
     def _enter(self, selector: str) -> None:
-        """Bring the focus into a field."""
+        """Put the focus into a field."""
         if not self._has_focus(selector):
             self.click(selector)
 

@@ -15,7 +15,7 @@ from prism.derive.fills import Fill, Swatch
 from prism.derive.levels import plain_ends
 from prism.derive.mapping import along
 from prism.errors import EditError
-from prism.expressions.evaluation import Quantity
+from prism.expressions.evaluation import pixels
 from prism.expressions.syntax import reference_of
 from prism.expressions.typed_input import read_typed, reference_to, shown_path_or_root
 from prism.expressions.values import references, rewrite
@@ -242,13 +242,15 @@ class BrandMaker:
         """Move what refers to a scale of radii along it."""
         if not corners:
             return
-
         resolver = resolver_of(self.document)
+
+        def size(key: str) -> float:
+            return pixels(resolver.resolve(key, resolver.default_theme).value)
 
         def turn(steps: tuple[str, ...], place: int) -> str:
             named = [key for key in steps if building.leaf(self.document, key) != "base"]
-            sizes = {key: _pixels(resolver, key) for key in named}
-            now = _pixels(resolver, steps[place])
+            sizes = {key: size(key) for key in named}
+            now = size(steps[place])
             there = {
                 "square": sorted(named, key=lambda key: sizes[key])[:1],
                 "smaller": sorted((k for k in named if sizes[k] < now), key=lambda k: -sizes[k]),
@@ -299,14 +301,6 @@ class BrandMaker:
                     if won is None or won[1] != value:
                         rows.append(Row(token, condition, won[1] if won else None, value))
         return Brand(self.document, self.axis, self.mode, tuple(rows))
-
-
-def _pixels(resolver: Resolver, key: str) -> float:
-    """A length of the default theme in pixels, 16 to a rem; 0 where there is none."""
-    value = resolver.resolve(key, resolver.default_theme).value
-    if not isinstance(value, Quantity):
-        return 0.0
-    return value.number * (16.0 if value.unit in ("rem", "em") else 1.0)
 
 
 def _step_of(document: Document, ramp: Ramp, color: space.Color) -> str:

@@ -52,6 +52,15 @@ class Quantity:
     unit: str
 
 
+def pixels(value: object) -> float:
+    """A length in px, 16 to a rem or em; 0 for what is no length that CSS relates to px. Source: CSS
+    Values 4, section 6; 16 is what browsers begin with (common practice, no source)."""
+    if not isinstance(value, Quantity):
+        return 0.0
+    unit, factor = ("px", 16.0) if value.unit in ("rem", "em") else amounts.base_unit(value.unit)
+    return value.number * factor if unit == "px" else 0.0
+
+
 @dataclass(frozen=True, slots=True)
 class Calculation:
     """A length or time of unlike units that only a browser can reduce, as CSS text."""

@@ -118,6 +118,27 @@ class BrandRow:
     after_hex: str
 
 
+@dataclass(frozen=True, slots=True)
+class BrandPreview:
+    """What a new brand differs in, the names of its ramps, and how many pairings fall short with it that
+    did not before."""
+
+    rows: tuple[BrandRow, ...]
+    ramps: tuple[str, ...]
+    short: int
+
+
+def brand_preview(brand: Brand, before: Analysis) -> BrandPreview:
+    """The preview of a new brand over the document that it is added to."""
+    after = Analysis(brand.document, before)
+    known = {ramp.key for ramp in before.document.ramps}
+    return BrandPreview(
+        tuple(brand_rows(brand, before.document)),
+        tuple(ramp.name for ramp in brand.document.ramps if ramp.key not in known),
+        len(after.failing.keys() - before.failing.keys()),
+    )
+
+
 def brand_rows(brand: Brand, before: Document) -> list[BrandRow]:
     """What differs by a new brand, row by row."""
     document = brand.document

@@ -7,12 +7,13 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from prism.errors import EditError
+from prism.expressions.evaluation import pixels
 from prism.expressions.typed_input import typed
 from prism.model.document import Axis, Document, Mode, Token, shown_path
 from prism.palette.measures import is_copy, is_measure
 from prism.resolution.answers import Answer
 from prism.resolution.resolver import Resolver, Theme
-from prism.view_models.samples import Sample, px, sample
+from prism.view_models.samples import Sample, sample
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,7 +98,7 @@ def _rows(
         theme_in(resolver, theme, axis.key, mode.key) if axis and mode else theme for mode in modes
     ]
     answers = [[resolver.resolve(token.key, at) for at in themes] for token in tokens]
-    longest = max((px(answer.value) for row in answers for answer in row), default=0.0)
+    longest = max((pixels(answer.value) for row in answers for answer in row), default=0.0)
     return tuple(
         Row(
             token,
@@ -123,7 +124,7 @@ def _cell(
     won = resolver.winner(token.key, theme)
     own = axis is None or won is None or won[0].mode_on(axis.key) is not None
     inherited = not own and mode is not None and axis is not None and mode.key != axis.default
-    length = max(px(answer.value), 0.0)
+    length = max(pixels(answer.value), 0.0)
     return Cell(
         f"{axis.key} {mode.key}" if axis and mode else "",
         typed(won[1], token.type) if won else "",

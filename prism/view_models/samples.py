@@ -6,8 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from prism.color.space import Color, css_text
-from prism.expressions.evaluation import Quantity
-from prism.expressions.units import base_unit
+from prism.expressions.evaluation import pixels
 from prism.resolution.answers import Answer, Items, Parts, Resolved
 
 #: Letters are drawn no larger than so many px, shadows reach no further.
@@ -86,16 +85,8 @@ def sample(answer: Answer) -> Sample | None:
     return None
 
 
-def px(value: object) -> float:
-    """A length in px, as CSS relates its units to it; rem and em count 16, anything else 0."""
-    if not isinstance(value, Quantity):
-        return 0.0
-    unit, factor = ("px", 16.0) if value.unit in ("rem", "em") else base_unit(value.unit)
-    return value.number * factor if unit == "px" else 0.0
-
-
 def _px(value: object) -> float:
-    return max(-_FARTHEST, min(px(value), _FARTHEST))
+    return max(-_FARTHEST, min(pixels(value), _FARTHEST))
 
 
 def _color(value: object) -> str:
@@ -118,9 +109,9 @@ def _type(parts: dict[str, Resolved]) -> Sample:
     return Sample(
         "type",
         family=_family(parts.get("fontFamily", "")),
-        size=min(px(parts.get("fontSize")) or 16.0, _LARGEST_TYPE),
+        size=min(pixels(parts.get("fontSize")) or 16.0, _LARGEST_TYPE),
         weight=_weight(parts.get("fontWeight", "400")),
-        spacing=px(parts.get("letterSpacing")),
+        spacing=pixels(parts.get("letterSpacing")),
     )
 
 

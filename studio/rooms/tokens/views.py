@@ -141,10 +141,16 @@ def _blocks(frame: SheetFrame, axis: Axis | None, blocks: Sequence[sheet.Block])
     source = _source(frame)
     markup = []
     tier = ""
-    for number, block in enumerate(blocks):
+    places = [
+        f"{block.tier}:{'' if block.name == sheet.NO_GROUP else block.name}" for block in blocks
+    ]
+    ends = {place: number for number, place in enumerate(places)}
+    adds = frame.address.add if frame.project.may_edit else ""
+    if adds and adds not in ends:
+        markup.append(_adder(frame, axis))
+    for number, (block, place) in enumerate(zip(blocks, places, strict=True)):
         first = quote(block.tokens[0].key) if block.tokens else ""
         fold = frame.query(folded=frame.address.folding(block.name)) or "?"
-        place = f"{block.tier}:{'' if block.name == sheet.NO_GROUP else block.name}"
         edits_here = block.first and frame.project.may_edit
         markup.append(
             cells.block(
@@ -159,17 +165,8 @@ def _blocks(frame: SheetFrame, axis: Axis | None, blocks: Sequence[sheet.Block])
             )
         )
         tier = block.tier
-        last = place not in {
-            f"{b.tier}:{'' if b.name == sheet.NO_GROUP else b.name}" for b in blocks[number + 1 :]
-        }
-        if last and frame.address.add == place and frame.project.may_edit:
+        if adds == place and ends[place] == number:
             markup.append(_adder(frame, axis))
-    if (
-        frame.address.add
-        and frame.project.may_edit
-        and not any('class="adder"' in m for m in markup)
-    ):
-        markup.insert(0, _adder(frame, axis))
     return markup
 
 
@@ -280,16 +277,18 @@ def _keep(frame: SheetFrame, form: CellForm) -> None:
     store.note_kept(frame.project, frame.person, token.key, condition, sentence)
 
 
+def _refusal(frame: SheetFrame, pasted: str = "") -> writing.Refuse:
+    """Shows the sheet with what is wrong, and with what was pasted."""
+    return lambda problem, status: show_sheet(frame, problem=problem, status=status, pasted=pasted)
+
+
 @requires("edit")
 @require_POST
 def describe(request: HttpRequest, project: Project) -> HttpResponse:
     """Store what is said of a token beside its values."""
     frame = enter(request, project)
 
-    def refuse(problem: str, status: int) -> HttpResponse:
-        return show_sheet(frame, problem=problem, status=status)
-
-    return writing.run(frame, DescribeForm(request.POST), refuse)
+    return writing.run(frame, DescribeForm(request.POST), _refusal(frame))
 
 
 @requires("edit")
@@ -298,10 +297,7 @@ def add(request: HttpRequest, project: Project) -> HttpResponse:
     """Add a token, and go on adding to its group."""
     frame = enter(request, project)
 
-    def refuse(problem: str, status: int) -> HttpResponse:
-        return show_sheet(frame, problem=problem, status=status)
-
-    return writing.run(frame, AddForm(request.POST, frame), refuse)
+    return writing.run(frame, AddForm(request.POST, frame), _refusal(frame))
 
 
 @requires("edit")
@@ -309,11 +305,7 @@ def add(request: HttpRequest, project: Project) -> HttpResponse:
 def add_pasted(request: HttpRequest, project: Project) -> HttpResponse:
     """Add a token for each pasted name that is none yet."""
     frame = enter(request, project)
-
-    def refuse(problem: str, status: int) -> HttpResponse:
-        text = request.POST.get("text", "")
-        return show_sheet(frame, problem=problem, status=status, pasted=text)
-
+    refuse = _refusal(frame, request.POST.get("text", ""))
     return writing.run(frame, AddPastedForm(request.POST, frame), refuse)
 
 
@@ -323,9 +315,6 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Run a command on a group or a token of the sheet."""
     frame = enter(request, project)
 
-    def refuse(problem: str, status: int) -> HttpResponse:
-        return show_sheet(frame, problem=problem, status=status)
-
     def then(saved: store.Saved) -> str:
         if saved.loaded.document.token(frame.address.open_token) is None:
             frame.address = frame.address.but(cell="", view="")
@@ -334,4 +323,4 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
         return frame.here
 
     form = writing.NamedCommandForm(request.POST, edits.adding, edits.tokens)
-    return writing.run(frame, form, refuse, then)
+    return writing.run(frame, form, _refusal(frame), then)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping
+from collections.abc import Callable, Collection, Mapping
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
@@ -66,6 +66,16 @@ def _room(
     return page.show(frame, "axes/room.html", context, status)
 
 
+def _closing(frame: AxesFrame) -> Callable[[store.Saved], str]:
+    """Goes on without the dock in which something was added."""
+
+    def then(_saved: store.Saved) -> str:
+        frame.address = frame.address.but(adding="")
+        return frame.here
+
+    return then
+
+
 @requires("edit")
 @require_POST
 def command(request: HttpRequest, project: Project) -> HttpResponse:
@@ -73,11 +83,9 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
     frame = _enter(request, project)
     form = writing.NamedCommandForm(request.POST, edits.axes)
 
-    def then(saved: store.Saved) -> str:
-        frame.address = frame.address.but(adding="")
-        return frame.here
-
-    return writing.run(frame, form, lambda problem, status: _room(frame, problem, status), then)
+    return writing.run(
+        frame, form, lambda problem, status: _room(frame, problem, status), _closing(frame)
+    )
 
 
 @requires("edit")
@@ -96,11 +104,7 @@ def add_mode(request: HttpRequest, project: Project) -> HttpResponse:
         query = "&".join(filter(None, (themes, asked)))
         return redirect(f"{reverse('axes:propose', args=[project.code])}?{query}")
 
-    def then(saved: store.Saved) -> str:
-        frame.address = frame.address.but(adding="")
-        return frame.here
-
-    return writing.run(frame, form, refuse, then)
+    return writing.run(frame, form, refuse, _closing(frame))
 
 
 @requires("view")
@@ -113,13 +117,7 @@ def preview_brand(request: HttpRequest, project: Project) -> HttpResponse:
     try:
         new = form.new()
         made = brands.add(frame.document, new, store.new_key)
-        after = Analysis(made.document)
-        context |= {
-            "rows": axes.brand_rows(made, frame.document),
-            "ramps": [ramp.name for ramp in made.document.ramps[len(frame.document.ramps) :]],
-            "short": len(after.failing) - len(frame.analysis.failing),
-            "name": new.name,
-        }
+        context |= {"shown": axes.brand_preview(made, frame.analysis), "name": new.name}
     except PrismError as error:
         context["problem"] = str(error)
     return render(request, "axes/brand_rows.html", context)
@@ -136,11 +134,7 @@ def add_brand(request: HttpRequest, project: Project) -> HttpResponse:
         frame.address = frame.address.but(adding="brand")
         return _room(frame, problem, status, brand_form=form)
 
-    def then(saved: store.Saved) -> str:
-        frame.address = frame.address.but(adding="")
-        return frame.here
-
-    return writing.run(frame, form, refuse, then)
+    return writing.run(frame, form, refuse, _closing(frame))
 
 
 @requires("view")
