@@ -12,6 +12,7 @@ from prism.changes.structure import add_tokens, remove_tokens, rename_tokens, re
 from prism.errors import EditError, ExpressionError
 from prism.expressions.syntax import reference_of
 from prism.expressions.typed_input import is_path, read_typed
+from prism.expressions.types import TOKEN_TYPES
 from prism.expressions.values import check
 from prism.model.document import TIERS, Document, Tier, Token, shown_path
 from prism.model.grouping import NO_GROUP, groups, members
@@ -19,7 +20,10 @@ from prism.model.values import Condition, Expression
 from prism.palette.building import NewKey
 
 #: Types that a value is tried as, in this order; a text is what none of them reads.
-_TRIED = ("color", "dimension", "duration", "number", "boolean", "cubicBezier")
+_TRIED = (
+    "color", "dimension", "duration", "number", "boolean", "cubicBezier", "shadow", "border",
+    "transition", "gradient", "typography",
+)  # fmt: skip
 _ROOT = ".$root"
 #: Values of a new token: each under its condition, as typed.
 Typed = Sequence[tuple[Condition, str]]
@@ -38,7 +42,7 @@ def type_of(document: Document, text: str, expected: str = "") -> str:
         if name == "string":
             continue
         try:
-            check(Expression(plain), name)
+            check(TOKEN_TYPES[name].read_line(plain) or Expression(plain), name)
         except ExpressionError:
             continue
         return name
@@ -72,7 +76,10 @@ def add_token(
     usual = types.most_common(1)[0][0] if types else ""
     chosen: Tier = beside[-1].tier if beside else _tier(document, given[0][1])
     chosen = next((known for known in TIERS if known == tier), chosen)
-    token = Token(new_key(), stored, type_of(document, given[0][1], usual), chosen)
+    kind = type_of(document, given[0][1], usual)
+    if kind == "string" and types and kind not in types:
+        kind = usual  # a slip rather than the first text of its group, refused as no such value
+    token = Token(new_key(), stored, kind, chosen)
     read = tuple((c, read_typed(document, text, token)) for c, text in given)
     token = replace(token, values=read)
     last = beside[-1].key if beside else _last_of(document, chosen)

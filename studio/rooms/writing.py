@@ -115,7 +115,16 @@ def save(frame: AnyFrame, form: CommandForm) -> store.Saved:
 def problems(form: forms.Form) -> str:
     """What is wrong with a form, field by field; files say for themselves what they are."""
     sentences = []
-    for name, errors in form.errors.items():
+    for name, errors in form.errors.as_data().items():
         plain = name == NON_FIELD_ERRORS or isinstance(form.fields[name], forms.FileField)
-        sentences += [str(error) if plain else f"{name}: {error}" for error in errors]
+        for error in errors:
+            text = " ".join(error.messages)
+            if not plain:
+                missing = error.code == "required"
+                text = f"The {_called(form, name)} is missing." if missing else f"{name}: {text}"
+            sentences.append(text)
     return " ".join(sentences)
+
+
+def _called(form: forms.Form, name: str) -> str:
+    return (form.fields[name].label or name.replace("_", " ").replace("-", " ")).lower()

@@ -5,7 +5,8 @@ from dataclasses import replace
 
 from django.test import SimpleTestCase
 
-from prism.errors import ExpressionError, FormatError
+from prism.derive.adding import add_token
+from prism.errors import ExpressionError, FormatError, PrismError
 from prism.expressions.typed_input import read_typed, typed
 from prism.expressions.types import TOKEN_TYPES
 from prism.expressions.values import check, leaves, references, rewrite
@@ -90,6 +91,22 @@ class EveryTypeTests(SimpleTestCase):
             blank = Token("t", "sample", kind, "semantic")
             with self.subTest(text), self.assertRaises(ExpressionError):
                 check(read_typed(document(blank), text, blank), kind)
+
+    def test_a_new_token_is_of_the_type_of_its_value(self):
+        beside = document(token_of("color"))
+        for text, kind in (
+            ("0 1px 2px #000", "shadow"), ("1px solid #000", "border"), ("80ms ease", "transition"),
+            ("#000 0%, #fff 100%", "gradient"), ("600 1rem/1.4 Made Up", "typography"),
+            ("Buy a ticket", "string"), ("2 days, 3 nights", "string"),
+        ):  # fmt: skip
+            with self.subTest(text):
+                made = add_token(beside, "new.one", [(BASE, text)], counter_keys())[1]
+                self.assertEqual(made.type, kind)
+
+    def test_a_slip_in_a_group_of_colors_is_refused_as_no_color(self):
+        color = replace(token_of("color"), path="bg.page")
+        with self.assertRaisesMessage(PrismError, "is not a color"):
+            add_token(document(color), "bg.new", [(BASE, "nope")], counter_keys())
 
     def test_an_example_resolves_to_css(self):
         for known in TOKEN_TYPES.values():
