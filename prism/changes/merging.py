@@ -11,7 +11,7 @@ from prism.changes.structure import add_tokens, remove_tokens, replace_reference
 from prism.changes.values import refuse_broken
 from prism.errors import EditError
 from prism.expressions.values import references
-from prism.model.document import Document, shown_path
+from prism.model.document import Document, Pairing, shown_path
 
 
 def split_token(
@@ -34,11 +34,44 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
             f"{shown_path(kept.path)} itself refers to {{{paths[-1]}}}.",
             fix="Give it a value of its own first.",
         )
-    changed = replace_reference(document, gone, keep)
+    changed = _renamed_parts(replace_reference(document, gone, keep), keep, gone)
+    changed = without(changed, {gone})
+    refuse_broken(changed, keep, before=document)
+    return changed
+
+
+def _renamed_parts(document: Document, keep: str, gone: str) -> Document:
+    """Everything beside values that names ``gone`` names ``keep``."""
+    scenes = tuple(
+        replace(
+            scene,
+            bindings=tuple((slot, keep if key == gone else key) for slot, key in scene.bindings),
+        )
+        for scene in document.scenes
+    )
+    sets = tuple(
+        replace(
+            told,
+            tokens=tuple(dict.fromkeys(keep if key == gone else key for key in told.tokens)),
+        )
+        for told in document.telling_apart
+    )
+    tokens = tuple(
+        replace(token, belongs_to=keep if token.key != keep else "")
+        if token.belongs_to == gone
+        else token
+        for token in document.tokens
+    )
+    pairings = _renamed_pairings(document.pairings, keep, gone)
+    return replace(document, tokens=tokens, pairings=pairings, scenes=scenes, telling_apart=sets)
+
+
+def _renamed_pairings(pairings: tuple[Pairing, ...], keep: str, gone: str) -> tuple[Pairing, ...]:
+    """Pairings that name ``keep`` for ``gone``; what became a duplicate or stands on itself goes."""
     renamed = {gone: keep}
-    pairings = []
+    kept = []
     seen = set()
-    for pairing in changed.pairings:
+    for pairing in pairings:
         pairing = replace(
             pairing,
             foreground=renamed.get(pairing.foreground, pairing.foreground),
@@ -47,30 +80,9 @@ def merge_tokens(document: Document, keep: str, gone: str) -> Document:
         )
         same = (pairing.foreground, pairing.backgrounds, pairing.use)
         if same not in seen and pairing.foreground not in pairing.backgrounds:
-            pairings.append(pairing)
+            kept.append(pairing)
         seen.add(same)
-    scenes = tuple(
-        replace(
-            scene, bindings=tuple((slot, renamed.get(key, key)) for slot, key in scene.bindings)
-        )
-        for scene in changed.scenes
-    )
-    sets = tuple(
-        replace(told, tokens=tuple(dict.fromkeys(renamed.get(key, key) for key in told.tokens)))
-        for told in changed.telling_apart
-    )
-    tokens = tuple(
-        replace(token, belongs_to=keep if token.key != keep else "")
-        if token.belongs_to == gone
-        else token
-        for token in changed.tokens
-    )
-    changed = replace(
-        changed, tokens=tokens, pairings=tuple(pairings), scenes=scenes, telling_apart=sets
-    )
-    changed = without(changed, {gone})
-    refuse_broken(changed, keep, before=document)
-    return changed
+    return tuple(kept)
 
 
 def drop_token(document: Document, key: str, into: str = "") -> Document:

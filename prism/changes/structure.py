@@ -170,25 +170,30 @@ def describe_token(
     if wanted in (token.path, shown_path(token.path)):
         wanted = token.path
     changed = rename_token(document, key, wanted) if wanted != token.path else document
-    names = tuple(name for name in token.export_names if name[0] != "css")
-    plain = export_name.strip().removeprefix("--")
-    if plain:
-        if not is_css_name(plain):
-            raise EditError(
-                f"“{plain[:60]}” is not a custom property.", fix="Write a name such as --text-main."
-            )
-        names = (*names, ("css", plain))
     told = replace(
         token_of(changed, key),
         description=description,
         uses=tuple(use.strip() for use in uses.split(",") if use.strip()),
-        export_names=names,
+        export_names=_export_names(token, export_name),
         private=private,
         deprecated=deprecated,
         role=token.role if role is None else role_text(role),
         belongs_to=token.belongs_to if belongs_to is None else _owner(document, key, belongs_to),
     )
     return settle_names(with_token(changed, told))
+
+
+def _export_names(token: Token, css: str) -> tuple[tuple[str, str], ...]:
+    """The token's names in exports with another custom property, the derived one where empty."""
+    names = tuple(name for name in token.export_names if name[0] != "css")
+    plain = css.strip().removeprefix("--")
+    if not plain:
+        return names
+    if not is_css_name(plain):
+        raise EditError(
+            f"“{plain[:60]}” is not a custom property.", fix="Write a name such as --text-main."
+        )
+    return (*names, ("css", plain))
 
 
 def _owner(document: Document, key: str, path: str) -> str:

@@ -19,6 +19,8 @@ from prism.model.document import TIERS, Document, Tier, Token, shown_path
 from prism.model.names import condition_words
 from prism.resolution.resolver import Resolver
 
+HEADS = ("token", "holds for", "literal", "palette", "distance", "closeness")
+
 
 @main.command()
 @file_argument
@@ -47,12 +49,25 @@ def link(
     """
     document = _with_tiers(load(file, maps), [_tier(text) for text in tiers])
     proposal = linking.propose(document)
+    rows = _rows(document, proposal)
+    if as_json:
+        show_json(literals=[dict(zip(HEADS, row, strict=True)) for row in rows])
+    else:
+        show("", HEADS, rows)
+    if folder is not None:
+        linked = linking.link(document, proposal.links)
+        theme = Resolver(linked).default_theme
+        write_files(folder, files.write(linked, "design-tokens", theme)[0])
+
+
+def _rows(document: Document, proposal: linking.Proposal) -> list[tuple[str, ...]]:
+    """One row for each literal, as ``HEADS``: those with a match first."""
 
     def path(key: str) -> str:
         token = document.token(key)
         return shown_path(token.path) if token else key
 
-    rows: list[tuple[str, ...]] = [
+    matched: list[tuple[str, ...]] = [
         (
             path(link.token),
             condition_words(document, link.condition),
@@ -63,7 +78,7 @@ def link(
         )
         for link in proposal.links
     ]
-    rows += [
+    unmatched: list[tuple[str, ...]] = [
         (
             path(color.token),
             condition_words(document, color.condition),
@@ -74,15 +89,7 @@ def link(
         )
         for color in proposal.unmatched
     ]
-    heads = ("token", "holds for", "literal", "palette", "distance", "closeness")
-    if as_json:
-        show_json(literals=[dict(zip(heads, row, strict=True)) for row in rows])
-    else:
-        show("", heads, rows)
-    if folder is not None:
-        linked = linking.link(document, proposal.links)
-        theme = Resolver(linked).default_theme
-        write_files(folder, files.write(linked, "design-tokens", theme)[0])
+    return matched + unmatched
 
 
 def _tier(text: str) -> tuple[str, Tier]:

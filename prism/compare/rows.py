@@ -106,8 +106,19 @@ def flatten(document: Document, known: tuple[Document, RowTables] | None = None)
     """
     tables = RowTables()
     shared = _share(tables, document, *known) if known else set()
-    before = known[0] if known else None
     tables.put("document", "", "document", _row(document, schema.DOCUMENT))
+    _put_axes(tables, document)
+    for group in document.groups:
+        tables.put("group", "", group.path, _row(group, schema.GROUP))
+    _put_tokens(tables, document, shared)
+    _put_parts(tables, document, known)
+    for source in document.sources:
+        entries = [[e.path, e.text, e.token, e.hidden, e.folded] for e in source.entries]
+        tables.put("source", "", source.key, {"file": source.file, "entries": entries})
+    return tables
+
+
+def _put_axes(tables: RowTables, document: Document) -> None:
     for axis in document.axes:
         follows = axis.follows and [axis.follows.feature, _lists(axis.follows.modes)]
         row = _row(axis, schema.AXIS) | {"follows": follows}
@@ -115,9 +126,10 @@ def flatten(document: Document, known: tuple[Document, RowTables] | None = None)
         for mode in axis.modes:
             row = _row(mode, schema.MODE)
             tables.put("mode", axis.key, f"{axis.key} {mode.key}", row)
-    for group in document.groups:
-        row = _row(group, schema.GROUP)
-        tables.put("group", "", group.path, row)
+
+
+def _put_tokens(tables: RowTables, document: Document, shared: set[int]) -> None:
+    """Tokens and their values, but for those in ``shared``, whose rows are there."""
     if document.tokens:
         tables.order["token", ""] = [token.key for token in document.tokens]
     for token in document.tokens:
@@ -127,9 +139,15 @@ def flatten(document: Document, known: tuple[Document, RowTables] | None = None)
         for condition, value in token.values:
             key = f"{token.key} {condition_text(condition)}"
             tables.put("value", token.key, key, {"text": encode(value)})
+
+
+def _put_parts(
+    tables: RowTables, document: Document, known: tuple[Document, RowTables] | None
+) -> None:
+    """The parts that are lists of their own; a list that ``known`` has too is taken from there."""
     for kind, (attribute, cls) in _PLAIN.items():
         parts = getattr(document, attribute)
-        if known and parts is getattr(before, attribute):
+        if known and parts is getattr(known[0], attribute):
             _take(tables, known[1], kind)
             continue
         for part in parts:
@@ -138,10 +156,6 @@ def flatten(document: Document, known: tuple[Document, RowTables] | None = None)
         if kind == "scene":
             for part in parts:
                 put_bindings(tables, part.key, part.bindings)
-    for source in document.sources:
-        entries = [[e.path, e.text, e.token, e.hidden, e.folded] for e in source.entries]
-        tables.put("source", "", source.key, {"file": source.file, "entries": entries})
-    return tables
 
 
 def put_bindings(tables: RowTables, scene: str, bindings: Iterable[Sequence[str]]) -> None:

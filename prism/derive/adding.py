@@ -50,14 +50,23 @@ def type_of(document: Document, text: str, expected: str = "") -> str:
 
 
 def add_token(
-    document: Document, path: str, values: Typed, new_key: NewKey, *, tier: str = ""
+    document: Document,
+    path: str,
+    values: Typed,
+    new_key: NewKey,
+    *,
+    tier: str = "",
+    type: str = "",
 ) -> tuple[Document, Token]:
     """The document with a token more, behind the last of its group, and the token.
 
     A token that is the start of its path becomes the root of that group, and a group of its name gets
     it as its root. Without ``tier`` it is of that of its neighbors; else a reference makes it
-    semantic, and a literal raw. Raises ``EditError`` where it has no value, or the path is taken.
+    semantic, and a literal raw. Without ``type`` it is of that of its value. Raises ``EditError`` where it
+    has no value, the path is taken, or there is no such type.
     """
+    if type and type not in TOKEN_TYPES:
+        raise EditError(f"There is no type “{type[:40]}”.")
     plain = path.strip().strip(".")
     check_path(plain)
     given = [(condition, text) for condition, text in values if text.strip()]
@@ -72,18 +81,23 @@ def add_token(
     document = _with_roots(document, plain)
     stored = f"{plain}{_ROOT}" if any(token.within(plain) for token in document.tokens) else plain
     beside = _beside(document, plain)
-    types = Counter(token.type for token in beside)
-    usual = types.most_common(1)[0][0] if types else ""
     chosen: Tier = beside[-1].tier if beside else _tier(document, given[0][1])
     chosen = next((known for known in TIERS if known == tier), chosen)
-    kind = type_of(document, given[0][1], usual)
-    if kind == "string" and types and kind not in types:
-        kind = usual  # a slip rather than the first text of its group, refused as no such value
-    token = Token(new_key(), stored, kind, chosen)
+    token = Token(new_key(), stored, type or _usual(document, given[0][1], beside), chosen)
     read = tuple((c, read_typed(document, text, token)) for c, text in given)
     token = replace(token, values=read)
     last = beside[-1].key if beside else _last_of(document, chosen)
     return add_tokens(document, [token], after=last), token
+
+
+def _usual(document: Document, text: str, beside: Sequence[Token]) -> str:
+    """The type of a value among its neighbors."""
+    types = Counter(token.type for token in beside)
+    usual = types.most_common(1)[0][0] if types else ""
+    kind = type_of(document, text, usual)
+    if kind == "string" and types and kind not in types:
+        return usual  # a slip rather than the first text of its group, refused as no such value
+    return kind
 
 
 def _with_roots(document: Document, path: str) -> Document:

@@ -18,17 +18,22 @@ from prism.model.values import BASE, Condition
 @dataclass(frozen=True, slots=True)
 class AddToken(Command):
     """Add a token behind the last of its group. ``text`` is its base value as it is typed, ``values``
-    are further ones under conditions; ``tier`` is that of its neighbors where it is empty."""
+    are further ones under conditions; ``tier`` is that of its neighbors where it is empty, ``type`` that of
+    its value."""
 
     key: str
     path: str
     text: str
     values: tuple[tuple[Condition, str], ...] = ()
     tier: str = ""
+    type: str = ""
 
     def apply(self, document: Document) -> Document:
         typed = [(BASE, self.text), *self.values]
-        return adding.add_token(document, self.path, typed, keys_from(self.key), tier=self.tier)[0]
+        new_key = keys_from(self.key)
+        return adding.add_token(
+            document, self.path, typed, new_key, tier=self.tier, type=self.type
+        )[0]
 
     def sentence(self, before: Document) -> str:
         return f"Added {short(self.path)}"

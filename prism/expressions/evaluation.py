@@ -254,7 +254,10 @@ def _mix(node: Mix, look: Lookup) -> space.Color:
 
 
 def css(node: Node, name: Callable[[str], str]) -> str:
-    """A tree as CSS text; ``name`` gives what stands for a reference, such as ``var(--ink)``."""
+    """A tree as CSS text; ``name`` gives what stands for a reference, such as ``var(--ink)``.
+
+    Long because each kind of node has its lines here.
+    """
     if isinstance(node, Reference):
         return name(node.path)
     if isinstance(node, ColorLiteral):

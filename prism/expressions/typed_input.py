@@ -14,7 +14,8 @@ from prism.model.values import ABSENT, Absent, Expression, Value
 _PATH = re.compile(r"[A-Za-z][\w-]*(?:\.[\w-]+)+")
 #: What is typed, and written in CSS, for no value.
 INITIAL = "initial"
-_MANY = ("[", '{"parts"')
+#: How values of many parts begin that no line can say.
+MANY = ("[", '{"parts"')
 
 
 def read_typed(document: Document, text: str, token: Token) -> Value:
@@ -26,7 +27,7 @@ def read_typed(document: Document, text: str, token: Token) -> Value:
     plain = text.strip()
     if plain.lower() == INITIAL and token.type not in ("string", "piece"):
         return ABSENT
-    if plain.startswith(_MANY):
+    if plain.startswith(MANY):
         try:
             return decode(plain)
         except ValueError:

@@ -1,6 +1,7 @@
 """CSS that can take the place of the style sheet a document came from.
 
-The same property names, selectors, classes and pieces, and each value as it was written. Of two
+The same property names, selectors, classes and pieces, and each value as it was written; shadows, borders
+and curves in the order of CSS. Of two
 axes of equal strength the later one wins by order, as in the document: every rule for one axis has
 the specificity of one class.
 """
@@ -15,6 +16,7 @@ import tinycss2
 
 from prism.errors import ExpressionError
 from prism.expressions.syntax import REFERENCE
+from prism.expressions.types import TOKEN_TYPES
 from prism.formats import css
 from prism.formats.style_sheets import selectors
 from prism.formats.style_sheets.page import Test
@@ -134,8 +136,11 @@ class _Writer:
         if value is None or isinstance(value, Absent):
             return "initial"
         try:
-            if isinstance(value, Expression) and token.type not in ("string", "fontFamily"):
-                return REFERENCE.sub(lambda match: self._variable(match[1].strip()), value.text)
+            line = (
+                value.text if isinstance(value, Expression) else TOKEN_TYPES[token.type].line(value)
+            )
+            if line is not None and token.type not in ("string", "fontFamily"):
+                return REFERENCE.sub(lambda match: self._variable(match[1].strip()), line)
             return self.plain.text(value, token.type)
         except ExpressionError:
             return "initial"

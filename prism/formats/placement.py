@@ -229,34 +229,9 @@ class Placement:
         wanted = {mode: self._wanted(layer, mode) for mode, _ in layer.contexts}
         contexts = dict(layer.contexts)
         for key in dict.fromkeys(key for keys in contexts.values() for key in keys):
-            tree = self.layout.trees[key]
-            gone: set[int] = set()
-            for slot in tree.slots:
-                token = self.document.token(slot.token) if slot.token else None
-                if token is None or slot.hidden:
-                    continue
-                modes = [mode for mode, keys in contexts.items() if self._last(keys, slot) == key]
-                values = [wanted[mode].get(token.key) for mode in modes]
-                first = next((value for value in values if value is not None), None)
-                if modes and (None in values or first is None):
-                    gone.add(id(slot))
-                elif first is not None and self._sayable(token, first):
-                    self._state(slot, token, first)
-                elif first is not None:
-                    gone.add(id(slot))
-            tree.put([slot for slot in tree.slots if id(slot) not in gone])
+            self._restate(key, contexts, wanted)
         for mode, keys in list(contexts.items()):
-            missing = [
-                (token, value)
-                for token_key, value in wanted[mode].items()
-                if (token := self.document.token(token_key)) is not None
-                and self._sayable(token, value)
-                and self._stated(contexts[mode], token) != self._plain(token, value)
-                and not (
-                    self._only_folded(layer, mode, token)
-                    and self._varied(token, layer.axis, mode) is None
-                )
-            ]
+            missing = self._missing(layer, mode, keys, wanted[mode])
             if missing:
                 contexts[mode], tree = self._own_tree(layer, mode, keys, users)
                 for token, value in missing:
@@ -266,6 +241,44 @@ class Placement:
                     slot.hidden = False
                     self._state(slot, token, value)
         return replace(layer, contexts=tuple(contexts.items()))
+
+    def _restate(
+        self,
+        key: str,
+        contexts: Mapping[str, tuple[str, ...]],
+        wanted: Mapping[str, Mapping[str, Value]],
+    ) -> None:
+        """Let the slots of one tree say what the modes that read them want; the others go."""
+        tree = self.layout.trees[key]
+        gone: set[int] = set()
+        for slot in tree.slots:
+            token = self.document.token(slot.token) if slot.token else None
+            if token is None or slot.hidden:
+                continue
+            modes = [mode for mode, keys in contexts.items() if self._last(keys, slot) == key]
+            values = [wanted[mode].get(token.key) for mode in modes]
+            stated = values[0] if values and None not in values else None
+            if stated is not None and self._sayable(token, stated):
+                self._state(slot, token, stated)
+            elif values:
+                gone.add(id(slot))
+        tree.put([slot for slot in tree.slots if id(slot) not in gone])
+
+    def _missing(
+        self, layer: Layer, mode: str, keys: tuple[str, ...], wanted: Mapping[str, Value]
+    ) -> list[tuple[Token, Value]]:
+        """What a mode wants and the trees ``keys`` do not say for it."""
+        return [
+            (token, value)
+            for token_key, value in wanted.items()
+            if (token := self.document.token(token_key)) is not None
+            and self._sayable(token, value)
+            and self._stated(keys, token) != self._plain(token, value)
+            and not (
+                self._only_folded(layer, mode, token)
+                and self._varied(token, layer.axis, mode) is None
+            )
+        ]
 
     def _wanted(self, layer: Layer, mode: str) -> dict[str, Value]:
         """What the context of one mode has to state, by token key."""
@@ -309,11 +322,8 @@ class Placement:
         return token.value(Condition(((layer.axis, mode),))) is None and not self._folds(token)
 
     def _last(self, keys: Iterable[str], slot: Slot) -> str:
-        tree = ""
-        for key in keys:
-            if self.layout.trees[key].of(slot.token):
-                tree = key
-        return tree
+        holding = [key for key in keys if self.layout.trees[key].of(slot.token)]
+        return holding[-1] if holding else ""
 
     def _stated(self, keys: Iterable[str], token: Token) -> Value | None:
         stated = None

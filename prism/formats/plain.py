@@ -260,8 +260,15 @@ def _document(
         known = tokens.get(token.path)
         if known is None:
             known = Token(new_key(), token.path, token.type, tier, (), token.description)
-        if known.value(condition) is not None or known.type != token.type:
-            raise FormatError("This token appears twice.", place=token.place)
+        stored = known.value(condition)
+        if stored is not None and (known.type, stored) == (token.type, token.value):
+            continue  # the same line twice says nothing new
+        if stored is not None or known.type != token.type:
+            raise FormatError(
+                f"“{token.path}” appears twice, with different values.",
+                place=token.place,
+                fix=f"The first is at {places[token.path]}; delete one of the two, or rename it.",
+            )
         values = known.values if token.value is None else (*known.values, (condition, token.value))
         tokens[token.path] = Token(
             known.key, known.path, known.type, known.tier, values, known.description

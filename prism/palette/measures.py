@@ -4,7 +4,8 @@ shadow levels. Each value is an expression over the base, so that it follows whe
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections import Counter
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from prism.changes.references import check_path
@@ -13,7 +14,7 @@ from prism.color.space import number_text
 from prism.errors import EditError, PrismError
 from prism.expressions.typed_input import read_typed
 from prism.expressions.types import TOKEN_TYPES
-from prism.model.document import Document, Token
+from prism.model.document import Axis, Document, Token
 from prism.model.values import BASE, Composite, Condition, Expression, Value
 from prism.palette.building import NewKey
 from prism.palette.recipes import step_names
@@ -158,6 +159,21 @@ def _last_measure(document: Document) -> str:
     return raw[-1] if raw else ""
 
 
+def usual_axis(document: Document, part: str) -> Axis | None:
+    """The axis whose modes are the columns of a part beside the colors (one of ``PARTS``): the one that most
+    of its tokens differ by, or one that is called density or language."""
+    chosen, usual = PARTS[part]
+    differing = Counter(
+        axis
+        for token in document.tokens
+        if chosen(token)
+        for axis in {axis for held, _ in token.values for axis, _ in held.picks}
+    )
+    if differing:
+        return max(document.axes, key=lambda axis: differing[axis.key])
+    return next((axis for axis in document.axes if usual in axis.name.lower()), None)
+
+
 def is_measure(token: Token) -> bool:
     """Whether a token is neither color nor text: a raw value, or one of many parts."""
     if token.type in ("color", "string", "boolean"):
@@ -168,6 +184,14 @@ def is_measure(token: Token) -> bool:
 def is_copy(token: Token) -> bool:
     """Whether a token is a text or a yes or no."""
     return token.type in ("string", "boolean")
+
+
+#: The parts of the palette beside colors: whether a token belongs there, and how an axis is called that it
+#: usually differs by.
+PARTS: Mapping[str, tuple[Callable[[Token], bool], str]] = {
+    "measures": (is_measure, "densit"),
+    "texts": (is_copy, "lang"),
+}
 
 
 def add_plain(document: Document, path: str, type: str, text: str, new_key: NewKey) -> Document:

@@ -5,19 +5,24 @@ from __future__ import annotations
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
 
+from prism.expressions.evaluation import pixels
 from prism.expressions.syntax import reference_of
+from prism.expressions.typed_input import MANY, typed
 from prism.expressions.values import value_text
 from prism.model.document import TIERS, Axis, Mode, Tier, Token, shown_path
 from prism.model.grouping import NO_GROUP, groups
-from prism.model.values import BASE, Condition, Value
-from prism.resolution.answers import Answer
+from prism.model.values import BASE, Absent, Condition, Value
+from prism.resolution.answers import Answer, Items, Parts
 from prism.resolution.contrast import Reading, audit
 from prism.resolution.resolver import Resolver, Theme
+from prism.view_models.samples import Sample, sample
 
 __all__ = ["NO_GROUP", "Block", "Cell", "Line", "blocks", "cell", "columns", "in_order", "lines"]
 
 #: Rows sent at once, rows in one block of them, and in one of those sent when they come into sight.
 AT_ONCE, BLOCK, LATER = 24, 24, 60
+#: Lengths are drawn as long as they are, at most so many px.
+_LONGEST = 40.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,20 +45,42 @@ class Cell:
 
     @property
     def text(self) -> str:
-        """The stored value on one line."""
-        return value_text(self.value) if self.value is not None else ""
+        """The stored value as it is typed, and copied."""
+        return typed(self.value, self.token.type)
 
     @property
     def shown(self) -> str:
         """What the cell says: a reference without its braces, or the value."""
-        if self.answer.broken:
-            return f"broken: {self.text}"
         if self.value is None:
             return "—"
-        path = reference_of(self.text)
+        said = isinstance(self.value, Absent) or self.text.startswith(MANY)
+        text = value_text(self.value) if said else self.text
+        if self.answer.broken:
+            return f"broken: {text}"
+        path = reference_of(text)
         if self.answer.on_page and not path:
-            return f"{self.text} (depends on the page)"
-        return shown_path(path) if path else self.text
+            return f"{text} (depends on the page)"
+        return shown_path(path) if path else text
+
+    @property
+    def result(self) -> str:
+        """What a value of one part comes to, where that is neither what is stored nor drawn."""
+        answer = self.answer
+        drawn = answer.hex or isinstance(answer.value, Parts | Items)
+        if drawn or answer.broken or self.text in (answer.css, answer.value):
+            return ""
+        return answer.css
+
+    @property
+    def sample(self) -> Sample | None:
+        """How to draw what it comes to, where words do not say it."""
+        return sample(self.answer)
+
+    @property
+    def length(self) -> float:
+        """How long to draw a length, in px; 0 where it is none."""
+        is_length = self.token.type == "dimension" and not self.answer.broken
+        return min(max(pixels(self.answer.value), 0.0), _LONGEST) if is_length else 0.0
 
     @property
     def looks(self) -> str:
@@ -148,6 +175,18 @@ def blocks(
     Blocks that hold one of the tokens ``always`` have their cells too; groups named in ``folded``
     have none, and those inside them are left out.
     """
+    planned, shown = _planned(tokens, folded, always)
+    made = iter(lines(resolver, axis, theme, shown))
+    return [
+        block if block.later else replace(block, lines=tuple(next(made) for _ in block.tokens))
+        for block in planned
+    ]
+
+
+def _planned(
+    tokens: Sequence[Token], folded: Collection[str], always: Collection[str]
+) -> tuple[list[Block], list[Token]]:
+    """The blocks without their cells, and the tokens whose cells are wanted at once."""
     places = _by_group(tokens)
     counts: dict[tuple[Tier, str], int] = {}
     for (tier, name, _), members in places.items():
@@ -171,11 +210,7 @@ def blocks(
             planned.append(
                 Block(tier, name, tuple(part), place == 0, count, later, shut, int(bool(inner)))
             )
-    made = iter(lines(resolver, axis, theme, shown))
-    return [
-        block if block.later else replace(block, lines=tuple(next(made) for _ in block.tokens))
-        for block in planned
-    ]
+    return planned, shown
 
 
 def _parts(members: list[Token], size: int) -> list[list[Token]]:

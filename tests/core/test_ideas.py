@@ -16,7 +16,7 @@ from prism.palette.ideas import Brief, NamedColor
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit, summary
 from prism.resolution.resolver import Resolver
-from prism.view_models import measures as readings
+from prism.view_models import sheet
 from studio.standins.word_ideas import THINGS, WordIdeas
 from tests.builders import APPEARANCE, axis, counter_keys, document, token
 
@@ -177,9 +177,9 @@ class MeasureTests(SimpleTestCase):
             built = set_value(built, built.token_at(path).key, BASE, Expression(text))
         self.assertEqual((comes_to("space.6"), comes_to("size.4")), ("30px", "24px"))
         self.assertEqual(comes_to("shadow.2").split(" rgb")[0], "0px 7.2px 21.6px 0px")
-        groups = readings.measures(Resolver(built), (), None).groups
-        self.assertEqual([group.name for group in groups], [kind.group for kind in measures.KINDS])
-        self.assertEqual(max(row.cells[0].share for row in groups[0].rows), 1)
+        blocks = sheet.blocks(Resolver(built), None, (), built.tokens)
+        self.assertEqual([block.name for block in blocks], [kind.group for kind in measures.KINDS])
+        self.assertEqual(blocks[0].lines[0].cells[0].length, 5)
 
     def test_bad_scales_are_refused_in_words(self):
         space_kind = measures.kind_of("space")
@@ -204,13 +204,9 @@ class MeasureTests(SimpleTestCase):
             token("close", "Close", type="string"),
             axes=(APPEARANCE, language),
         )
-        sheet = readings.copy(Resolver(built), (0, 0), None)
-        self.assertEqual(sheet.axis, language)
+        self.assertEqual(measures.usual_axis(built, "texts"), language)
+        lines = sheet.lines(Resolver(built), language, (0, 0), built.tokens)
         self.assertEqual(
-            [
-                [(cell.stored, cell.inherited) for cell in row.cells]
-                for group in sheet.groups
-                for row in group.rows
-            ],
+            [[(cell.text, cell.inherited) for cell in line.cells] for line in lines],
             [[("Tickets", False), ("Bilhetes", False)], [("Close", False), ("Close", True)]],
         )

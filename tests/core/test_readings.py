@@ -9,9 +9,11 @@ from hypothesis import strategies as st
 from bench import documents
 from demo import quillhaven
 from prism.analysis import Analysis
+from prism.derive.adding import add_token
 from prism.model.document import Pairing, Scene
+from prism.model.values import BASE
 from prism.resolution.resolver import Resolver
-from prism.view_models import filters, ladder, measures, rays, sheet, tokens, trace
+from prism.view_models import filters, ladder, rays, sheet, tokens, trace
 from prism.view_models.completion import complete
 from tests.builders import document, random_document, token
 
@@ -257,8 +259,36 @@ class MeasureTests(SimpleTestCase):
         built = document(
             *(
                 token(f"gap.{place}", text, type="dimension", tier="raw")
-                for place, text in enumerate(("96px", "72pt", "1in", "6rem", "2.54cm"))
+                for place, text in enumerate(("24px", "18pt", "0.25in", "1.5rem", "0.635cm"))
             )
         )
-        (group,) = measures.measures(Resolver(built), (), None).groups
-        self.assertEqual([row.cells[0].share for row in group.rows], [1.0] * 5)
+        lines = sheet.lines(Resolver(built), None, (), built.tokens)
+        for line in lines:
+            self.assertAlmostEqual(line.cells[0].length, 24.0, places=9)
+
+    def test_what_is_too_long_is_cut_and_what_is_no_length_is_not_drawn(self):
+        built = document(
+            token("gap.far", "1000px", type="dimension", tier="raw"),
+            token("gap.back", "-4px", type="dimension", tier="raw"),
+            token("time.slow", "300ms", type="duration", tier="raw"),
+        )
+        lines = sheet.lines(Resolver(built), None, (), built.tokens)
+        self.assertEqual([line.cells[0].length for line in lines], [40.0, 0.0, 0.0])
+
+    def test_a_cell_says_what_is_stored_and_what_it_comes_to(self):
+        built = document(
+            token("gap.base", "4px", type="dimension", tier="raw"),
+            token("gap.2", "calc({gap.base} * 2)", type="dimension", tier="raw"),
+            token("ink", "#112233", tier="raw"),
+            token("title", "Timetable", type="string", tier="raw"),
+        )
+        cells = [line.cells[0] for line in sheet.lines(Resolver(built), None, (), built.tokens)]
+        self.assertEqual([cell.result for cell in cells], ["", "8px", "", ""])
+
+    def test_shadows_are_shown_and_copied_as_they_are_typed(self):
+        built = document(token("card", "#000", type="color", tier="raw"))
+        built, shadow = add_token(built, "lift", [(BASE, "0 1px 4px 0 {card}")], iter("k").__next__)
+        (cell,) = sheet.lines(Resolver(built), None, (), [shadow])[0].cells
+        self.assertEqual((cell.shown, cell.text), ("0 1px 4px 0 {card}",) * 2)
+        self.assertEqual(cell.sample.kind, "shadow")
+        self.assertEqual(cell.result, "")

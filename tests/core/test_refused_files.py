@@ -96,8 +96,14 @@ ROWS = (
     ("token,a,colour,raw,,#fff,", "“colour” is not a type."),
     ("token,a,color,top,,#fff,", "“top” is not a tier."),
     ('token,a,color,raw,"{""look"": ""dark""}",#fff,', "There is no mode ('look', 'dark')."),
-    ("token,a,color,raw,,#fff,\ntoken,a,color,raw,,#000,", "This token appears twice."),
-    ("token,a,color,raw,,#fff,\ntoken,a,number,raw,,1,", "This token appears twice."),
+    (
+        "token,a,color,raw,,#fff,\ntoken,a,color,raw,,#000,",
+        "“a” appears twice, with different values",
+    ),
+    (
+        "token,a,color,raw,,#fff,\ntoken,a,number,raw,,1,",
+        "“a” appears twice, with different values",
+    ),
     ('token,a,shadow,raw,,"{""parts"": 5}",', "A stored value has an unknown form."),
     ('token,a,shadow,raw,,"[5",', "The value cannot be read"),
 )

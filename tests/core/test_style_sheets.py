@@ -260,7 +260,7 @@ class ValueTests(SimpleTestCase):
             {
                 "t": "duration", "n": "number", "f": "fontFamily", "s": "string",
                 "g": "fontFamily", "m": "number", "w": "dimension", "p": "piece",
-                "zero": "number", "shadow": "piece", "mixed": "piece",
+                "zero": "number", "shadow": "shadow", "mixed": "piece",
             },
         )  # fmt: skip
         self.assertIn("refers to a file", skipped(read)["--u"])

@@ -14,8 +14,9 @@ from prism.formats import files, resolver_writer
 from prism.model.imported import Entry, Source
 from prism.model.values import Condition
 from prism.palette import text_colors
+from prism.palette.measures import usual_axis
 from prism.resolution.resolver import Resolver
-from prism.view_models import axes, measures, palette
+from prism.view_models import axes, palette
 from tests.builders import axis, counter_keys, document, token
 
 WHOLE = quillhaven.document()
@@ -46,22 +47,22 @@ class AxisRowTests(SimpleTestCase):
 
 class CopyTests(SimpleTestCase):
     def texts(self, *values, axes=(LOOK, LANGUAGE)):
-        return Resolver(document(token("copy.a", *values, type="string"), axes=axes))
+        return document(token("copy.a", *values, type="string"), axes=axes)
 
     def test_the_columns_are_the_modes_by_which_texts_differ(self):
         differing = self.texts('"Day"', ({"look": "dark"}, '"Night"'))
-        sheet = measures.copy(differing, differing.default_theme, None)
-        self.assertEqual(sheet.axis.key, "look")
-        self.assertEqual(
-            [cell.stored for row in sheet.groups[0].rows for cell in row.cells],
-            ['"Day"', '"Night"'],
-        )
+        self.assertEqual(usual_axis(differing, "texts").key, "look")
 
     def test_or_those_of_the_language(self):
         same = self.texts('"Day"')
-        self.assertEqual(measures.copy(same, same.default_theme, None).axis.key, "language")
+        self.assertEqual(usual_axis(same, "texts").key, "language")
         plain = self.texts('"Day"', axes=())
-        self.assertIsNone(measures.copy(plain, (), None).axis)
+        self.assertIsNone(usual_axis(plain, "texts"))
+
+    def test_measures_have_columns_of_their_own(self):
+        gap = token("gap", "4px", type="dimension", tier="raw")
+        built = document(gap, axes=(LOOK, axis("density", "roomy", "compact")))
+        self.assertEqual(usual_axis(built, "measures").key, "density")
 
 
 class HeadTests(SimpleTestCase):

@@ -40,6 +40,31 @@ SHEETS = {
         ["color-mode", "light-theme", "dark-theme", "appearance"],
     ),
 }
+#: Types of many parts with the property that Chromium computes them by.
+MANY = {
+    "shadow": "box-shadow",
+    "border": "border-top",
+    "cubicBezier": "transition-timing-function",
+}
+_COLOR = re.compile(r"color\([^)]*\)")
+#: A property by its custom property, and by what a token comes to; colors by their channels in sRGB.
+COMPUTED = """
+(pairs) => {
+  const style = document.body.style;
+  const channels = (text) => text.replace(/(rgba?|oklch|oklab|color)\\([^)]*\\)/g, (color) => {
+    style.color = `rgb(from ${color} r g b / alpha)`;
+    return getComputedStyle(document.body).color;
+  });
+  const read = (property, value) => {
+    style.setProperty(property, value);
+    const seen = getComputedStyle(document.body).getPropertyValue(property);
+    style.removeProperty(property);
+    style.removeProperty("color");
+    return channels(seen);
+  };
+  return pairs.map(([property, name, css]) => [read(property, `var(${name})`), read(property, css)]);
+}
+"""
 #: Properties that have another value in windows of some width, which is no mode.
 WIDER = ("--pico-font-size",)
 
@@ -83,6 +108,33 @@ class PublicStyleSheetTests(SheetTestCase):
             total += counted
         self.assertGreaterEqual(total["equal"], 0.95 * total.total(), total)
 
+    def test_shadows_borders_and_curves_are_what_chromium_computes(self):
+        counted = Counter()
+        for package, text, read, _ in self.each():
+            document = read.document
+            resolver = Resolver(document)
+            tokens = [token for token in document.tokens if token.type in MANY]
+            for picks in self.states(document):
+                self.show(text, document, picks)
+                theme = resolver.theme(picks)
+                pairs = []
+                for token in tokens:
+                    answer = resolver.resolve(token.key, theme)
+                    if not answer.absent and "currentcolor" not in answer.css.lower():
+                        self.assertFalse(answer.broken, (package, token.path, answer.broken))
+                        pairs.append([MANY[token.type], css_name(token), answer.css])
+                for (_, name, said), (was, now) in zip(
+                    pairs, self.page.evaluate(COMPUTED, pairs), strict=True
+                ):
+                    self.assertEqual(*(_COLOR.sub("color", seen) for seen in (was, now)))
+                    for one, other in zip(_COLOR.findall(was), _COLOR.findall(now), strict=True):
+                        pairs_of = zip(numbers(one), numbers(other), strict=True)
+                        near = all(abs(a - b) <= STEP for a, b in pairs_of)
+                        self.assertTrue(near, (package, picks, name, said, one, other))
+            counted.update(token.type for token in tokens)
+        self.assertGreater(counted["shadow"], 40, counted)
+        self.assertGreater(counted["cubicBezier"], 3, counted)
+
     def test_every_declaration_became_a_token_or_is_listed(self):
         for package, text, read, _ in self.each():
             declared = set(
@@ -99,6 +151,9 @@ class PublicStyleSheetTests(SheetTestCase):
             document = read.document
             names = [css_name(token) for token in document.tokens]
             written = css_in_place.write(document)
+            self.page.set_viewport_size(
+                {"width": 500, "height": 800}
+            )  # below all widths of ``WIDER``
             for picks in self.states(document):
                 self.show(text, document, picks)
                 was = self.page.evaluate(TEXTS, names)

@@ -54,8 +54,6 @@ TABLE = {
     "palette:command": {"POST": "editor"},
     "measures:room": {"GET": "viewer"},
     "measures:copy": {"GET": "viewer"},
-    "measures:store": {"POST": "editor"},
-    "measures:add": {"POST": "editor"},
     "measures:scale": {"POST": "editor"},
     "importing:room": {"GET": "editor"},
     "importing:preview": {"POST": "editor"},

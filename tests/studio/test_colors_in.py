@@ -1,5 +1,7 @@
 """Colors that come into the Palette room: pasted, from pictures, from ideas, and measures."""
 
+from urllib.parse import urlsplit
+
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
 
@@ -169,31 +171,43 @@ class MeasureTests(PaletteCase):
         self.post("measures:scale", kind="space", group="gap", base="4px", values="0 1 2 4")
         self.assertEqual(self.text("gap.2"), "calc({gap.base} * 2)")
         base = self.stored().token_at("gap.base").key
-        self.post("measures:store", token=base, value="6px")
-        page = self.client.get(self.url("measures:room"))
-        self.assertContains(page, '<code class="comes">12px</code>')
+        cell = {"only": "measures", "columns": "density", "token": base, "condition": "cell"}
+        self.post("tokens:store", **cell, mode="roomy", value="6px")
+        page = self.client.get(self.url("measures:room"), {"find": "gap"})
+        self.assertContains(page, '<code class="result">12px</code>')
+        self.assertNotContains(page, 'title="spruce')
 
-    def test_single_measures_and_copy_by_mode(self):
-        self.post("measures:add", path="speed.fast", type="duration", value="90ms")
+    def test_single_measures_and_texts_by_mode(self):
+        self.post("tokens:add", only="measures", path="speed.fast", value="90ms")
         self.assertEqual(self.text("speed.fast"), "90ms")
-        self.post("measures:add", page="copy", path="copy.title", type="string", value="Departures")
+        self.post("tokens:add", only="measures", path="heavy", value="700", new_type="fontWeight")
+        self.assertEqual(self.stored().token_at("heavy").type, "fontWeight")
+        response = self.post("tokens:add", only="texts", path="copy.title", value="Departures")
+        self.assertEqual(urlsplit(response.url).path, self.url("measures:copy"))
         title = self.stored().token_at("copy.title").key
-        response = self.post(
-            "measures:store", page="copy", token=title, value="Abfahrten", mode="brand osprelle"
-        )
-        self.assertRedirects(response, self.url("measures:copy"))
+        cell = {"only": "texts", "columns": "brand", "token": title, "condition": "cell"}
+        response = self.post("tokens:store", **cell, mode="osprelle", value="Abfahrten")
+        self.assertEqual(urlsplit(response.url).path, self.url("measures:copy"))
         stored = self.stored()
         resolver = Resolver(stored)
         self.assertEqual(
             [resolver.resolve(title, (0, brand, 0)).css for brand in (0, 1)],
             ['"Departures"', '"Abfahrten"'],
         )
+        page = self.client.get(self.url("measures:copy"))
+        self.assertContains(page, "Abfahrten")
+        self.assertNotContains(page, 'title="speed.fast"')
 
     def test_bad_measures_are_refused_in_words(self):
         for name, said, sentence, status in (
-            ("measures:add", {"path": "a", "type": "dimension", "value": "red"}, "red", 422),
-            ("measures:add", {"path": "text", "type": "dimension", "value": "1px"}, "text", 422),
-            ("measures:add", {"path": "a", "type": "color", "value": "red"}, "type:", 400),
+            ("tokens:add", {"path": "a", "new_type": "dimension", "value": "red"}, "red", 422),
+            (
+                "tokens:add",
+                {"path": "text.main", "new_type": "dimension", "value": "1px"},
+                "text",
+                422,
+            ),
+            ("tokens:add", {"path": "a", "new_type": "moon", "value": "1px"}, "no type", 422),
             ("measures:scale", {"kind": "moon", "group": "a", "values": "1"}, "no such scale", 422),
             (
                 "measures:scale",
@@ -201,6 +215,11 @@ class MeasureTests(PaletteCase):
                 "not a number",
                 422,
             ),
-            ("measures:store", {"token": "gone", "value": "1px"}, "no longer there", 422),
+            (
+                "tokens:store",
+                {"only": "measures", "token": "gone", "value": "1px", "condition": "cell"},
+                "no longer there",
+                422,
+            ),
         ):
             self.refused(self.post(name, **said), sentence, status)

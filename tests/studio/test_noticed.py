@@ -17,7 +17,7 @@ from prism.errors import PrismError
 from prism.palette.ideas import Brief
 from studio.rooms.palette.address import PaletteAddress
 from studio.rooms.palette.ideas.address import IdeasAddress
-from studio.rooms.palette.measures.forms import AddForm as MeasureForm
+from studio.rooms.palette.measures.forms import ScaleForm
 from studio.rooms.tokens.axes.forms import ProposalForm
 from studio.rooms.tokens.forms import DescribeForm
 from studio.rooms.tokens.mapping.forms import CellsForm, MarkForm
@@ -46,7 +46,7 @@ class LimitTests(SimpleTestCase):
         for form, name, limit in (
             (lambda data: MarkForm(data, frame, ()), "step", 200),
             (DescribeForm, "role", 60),
-            (MeasureForm, "path", 300),
+            (ScaleForm, "group", 200),
         ):
             with self.subTest(name=name):
                 self.assertTrue(refused(form, name, limit))
@@ -173,12 +173,26 @@ class RoomTests(RoomCase):
         self.assertContains(page, "pinned=appearance%3Adark")
 
     def test_what_was_typed_for_a_measure_stays_where_it_is_refused(self):
-        response = self.post("measures:add", path="a{b", type="dimension", value="4px")
+        response = self.post(
+            "tokens:add", only="measures", add="raw:", path="a{b", new_type="dimension", value="4px"
+        )
         self.assertContains(response, 'value="a{b"', status_code=422)
+        self.assertRegex(response.content.decode(), r"<option\s+selected>dimension")
 
-    def test_the_first_scale_is_offered(self):
+    def test_a_scale_is_offered_and_what_was_typed_for_it_stays(self):
         page = self.client.get(self.url("measures:room")).content.decode()
-        self.assertRegex(page, r'name="kind"\s+value="space"')
+        self.assertIn("scale=space", page)
+        response = self.post(
+            "measures:scale",
+            scale="size",
+            kind="size",
+            group="a{b",
+            base="9px",
+            factor="2",
+            values="1 2",
+        )
+        for typed in ('value="a{b"', 'value="9px"', 'value="1 2"'):
+            self.assertContains(response, typed, status_code=422)
 
     def test_the_place_for_colors_answers_as_a_page(self):
         self.assertEqual(self.client.get(self.url("importing:room")).status_code, 200)

@@ -139,8 +139,6 @@ class BulkTests(TokensCase):
             ),
         ):
             self.assertIn("That mode is no longer there.", self.said(self.post(name, **said)))
-        response = self.post("measures:store", token="text.main", value="#111", mode="sky noon")
-        self.assertContains(response, "That mode is no longer there.", status_code=422)
 
     def test_a_group_is_renamed_with_everything_that_refers_to_it(self):
         self.post("tokens:command", command="rename-group", group="accent", path="own.accent")

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 
 import tinycss2
 
-from prism.formats.style_sheets.tokens import (
-    font_families,
-)
+from prism.expressions.syntax import reference_of
+from prism.expressions.types import TOKEN_TYPES
+from prism.formats.style_sheets.tokens import font_families
 from prism.model.document import Document
 from prism.model.values import Expression, Listing, Value
 
@@ -38,4 +38,7 @@ def value_of(text: str, type: str) -> Value:
     if type == "string" and not text.startswith("{"):
         token = tinycss2.parse_one_component_value(text)
         return Expression(str(token.value))
+    known = TOKEN_TYPES[type]
+    if (known.parts or known.items) and not reference_of(text):
+        return known.read_line(text) or Expression(text)
     return Expression(text)

@@ -12,8 +12,10 @@ from prism.errors import ExpressionError
 from prism.expressions.evaluation import Quantity
 from prism.expressions.pieces import fault_of
 from prism.expressions.syntax import REFERENCE, reference_of
-from prism.expressions.values import evaluate_tree, parse
+from prism.expressions.types import TOKEN_TYPES
+from prism.expressions.values import check, evaluate_tree, leaves, parse
 from prism.formats.style_sheets.tokens import font_families
+from prism.model.values import Composite, Value
 
 _TRIED = ("color", "number", "dimension", "duration")
 #: What is no color, as anyone sees without reading it.
@@ -25,6 +27,8 @@ _SAMPLES: Mapping[str, object] = {
     "dimension": Quantity(1.0, "px"),
     "duration": Quantity(1.0, "ms"),
 }
+#: Types of many parts that a line of CSS is tried as.
+_MANY = ("cubicBezier", "shadow", "border")
 _DEEPEST = 40
 _MOST_SAMPLES = 8
 
@@ -38,6 +42,8 @@ class Types:
         #: they may refer back.
         self.pending = set(pending)
         self._samples: dict[str, list[str]] = {}
+        #: Shadows of one layer in every theme, which can be a layer of others.
+        self._single: set[str] = set()
 
     def settle(self, path: str, texts: Sequence[str]) -> str:
         """The type of a property with these texts, whose references are settled; why it is none
@@ -54,6 +60,8 @@ class Types:
                 and all(self._is_alias(text, other) or is_one(text) for text in texts)
             ):
                 kind = other
+        if texts and not kind:
+            kind = next((many for many in _MANY if self._all_are(texts, many)), "")
         if not kind:
             for text in texts:
                 fault = fault_of(text)
@@ -61,12 +69,40 @@ class Types:
                     raise ExpressionError(fault)
             kind = "piece"
         self.known[path] = kind
+        if kind == "shadow" and all(isinstance(_line(text, kind), Composite) for text in texts):
+            self._single.add(path)
         self._samples[path] = list(texts[:_MOST_SAMPLES]) or [""]
         return kind
 
     def _is_alias(self, text: str, kind: str) -> bool:
         path = reference_of(text)
         return bool(path) and self.known.get(path) == kind
+
+    def _all_are(self, texts: Sequence[str], kind: str) -> bool:
+        """Whether all texts are values of a type of many parts, each part a value of its own type."""
+        return all(self._is_alias(text, kind) or self._is_many(text, kind) for text in texts)
+
+    def _is_many(self, text: str, kind: str) -> bool:
+        value = _line(text, kind)
+        if value is None:
+            return False
+        try:
+            check(value, kind)
+            return all(
+                self._is_part(part.text, part_kind) for part, part_kind in leaves(value, kind)
+            )
+        except ExpressionError:
+            return False
+
+    def _is_part(self, text: str, kind: str) -> bool:
+        """Whether a text is a part of this type, without pieces. Raises ``ExpressionError``."""
+        path = reference_of(text)
+        if path:
+            fits = self.known.get(path) == kind
+            return fits and (kind != "shadow" or path in self._single)
+        if kind in _SAMPLES:
+            return self._is_one(text, kind)
+        return "{" not in text
 
     def _fits(self, text: str, kind: str) -> bool:
         path = reference_of(text) if "{" in text else ""
@@ -119,6 +155,11 @@ class Types:
             return self._with_pieces(samples[min(number, len(samples) - 1)], depth + 1, number)
 
         return REFERENCE.sub(put, text)
+
+
+def _line(text: str, kind: str) -> Value | None:
+    """A text read as a value of a type of many parts, None where it is none; a word alone is none."""
+    return TOKEN_TYPES[kind].read_line(text) if any(mark in text for mark in " (") else None
 
 
 def _is_string(text: str) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from itertools import groupby
 from typing import Any
 
@@ -45,16 +45,7 @@ def _room(
     table = matrix.columns(frame.judging, frame.theme)
     failing = frame.analysis.failing
     rows = matrix.rows(frame.judging, table, failing, only=frame.address.find)
-    first = frame.document.axes[0] if frame.document.axes else None
-    modes = frame.analysis.mode_names
-    columns = [
-        {
-            "column": column,
-            "theme": theme_text(frame.analysis, column.theme),
-            "mode_name": modes[first.key, first.modes[column.theme[0]].key] if first else "",
-        }
-        for column in table
-    ]
+    columns = _columns(frame, table)
     names, rules = by_rule.names(frame.analysis), by_rule.kept(frame.analysis)
     opened = by_rule.pairing(frame.analysis, frame.address.pairing)
     context = {
@@ -88,6 +79,20 @@ def _room(
         "colors": [token for token in frame.document.tokens if token.type == "color"],
     }
     return page.show(frame, "checks/room.html", context, status)
+
+
+def _columns(frame: ChecksFrame, table: Sequence[matrix.Column]) -> list[dict[str, Any]]:
+    """The columns of the matrix with their theme as an address says it."""
+    first = frame.document.axes[0] if frame.document.axes else None
+    modes = frame.analysis.mode_names
+    return [
+        {
+            "column": column,
+            "theme": theme_text(frame.analysis, column.theme),
+            "mode_name": modes[first.key, first.modes[column.theme[0]].key] if first else "",
+        }
+        for column in table
+    ]
 
 
 @requires("edit")

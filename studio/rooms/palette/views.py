@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
@@ -57,22 +57,7 @@ def _room(
     ramp = _open_ramp(frame)
     heads = palette.heads(sections)
     context = {
-        "sections": [
-            {
-                "purpose": section.purpose,
-                "strips": [
-                    {
-                        "name": strip.name,
-                        "ramp": strip.ramp,
-                        "words": strip.words,
-                        "beside": strip.beside,
-                        "markup": strips.markup(strip, frame, notation, heads, address.swatch),
-                    }
-                    for strip in section.strips
-                ],
-            }
-            for section in sections
-        ],
+        "sections": _sections(frame, sections, heads, notation),
         "heads": heads,
         "notation": notation,
         "notations": NOTATIONS,
@@ -86,6 +71,32 @@ def _room(
         **_about_ramp(frame, ramp, typed or {}),
     }
     return page.show(frame, "palette/room.html", context, status)
+
+
+def _sections(
+    frame: PaletteFrame,
+    sections: Sequence[palette.Section],
+    heads: Sequence[palette.Head],
+    notation: str,
+) -> list[dict[str, Any]]:
+    """The parts of the palette by purpose, each strip drawn."""
+    swatch = frame.address.swatch
+    return [
+        {
+            "purpose": section.purpose,
+            "strips": [
+                {
+                    "name": strip.name,
+                    "ramp": strip.ramp,
+                    "words": strip.words,
+                    "beside": strip.beside,
+                    "markup": strips.markup(strip, frame, notation, heads, swatch),
+                }
+                for strip in section.strips
+            ],
+        }
+        for section in sections
+    ]
 
 
 def _open_ramp(frame: PaletteFrame) -> Ramp | None:

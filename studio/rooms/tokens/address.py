@@ -15,7 +15,8 @@ class SheetAddress(Address):
     """The axis of the columns, the filter, the open cell and the folded groups.
 
     ``cell`` is a token's key and a mode's name, separated by a colon; ``add`` and ``menu`` are a tier
-    and a group, so too: where a token is being added, and the group whose actions are open.
+    and a group, so too: where a token is being added, and the group whose actions are open. ``only``
+    names the part of the palette whose tokens are shown, ``scale`` the kind of scale being added.
     """
 
     columns: str = text(200)
@@ -32,6 +33,8 @@ class SheetAddress(Address):
     trace: str = choice("off")
     add: str = text(400)
     menu: str = text(400)
+    only: str = choice("measures", "texts")
+    scale: str = text(40)
 
     @property
     def open_token(self) -> str:

@@ -15,6 +15,7 @@ from prism.model.document import shown_path
 from prism.resolution.contrast import Reading
 from prism.roles.grounds import Guess
 from prism.view_models import sheet
+from prism.view_models.samples import Sample
 
 _KEPT = 2000
 
@@ -32,6 +33,9 @@ class _Cell:
     broken: str
     ratio: str
     failing: Reading | None
+    result: str
+    sample: Sample | None
+    length: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,6 +50,7 @@ class _Row:
     role: str
     looks: str
     why: str
+    in_roles: bool
     details: str
     cells: tuple[_Cell, ...]
 
@@ -56,11 +61,13 @@ def markup(
     base: str,
     opened: str = "",
     role: Guess | None = None,
+    in_roles: bool = True,
 ) -> str:
     """The markup of a row of the sheet.
 
     ``names`` are those of the modes by key, ``base`` is what a cell's address begins with,
-    ``opened`` the address of the cell that is open, in whatever row, ``role`` what the token is for.
+    ``opened`` the address of the cell that is open, in whatever row, ``role`` what the token is for,
+    ``in_roles`` whether there is a column of roles.
     """
     token = line.token
     path = shown_path(token.path)
@@ -77,6 +84,7 @@ def markup(
             str(role.role) if role else "",
             "said" if token.role else "sure" if role and role.is_sure else "unsure",
             role.why if role else "",
+            in_roles,
             f"{base}cell={quote(token.key)}%3A&view=page",
             tuple(_cell(token.key, cell, names, base) for cell in line.cells),
         )
@@ -162,4 +170,7 @@ def _cell(key: str, cell: sheet.Cell, names: Mapping[str, str], base: str) -> _C
         broken=cell.answer.broken,
         ratio=worst.shown if worst and not worst.fails else "",
         failing=worst if worst and worst.fails else None,
+        result=cell.result,
+        sample=cell.sample,
+        length=cell.length,
     )

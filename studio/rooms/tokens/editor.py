@@ -59,14 +59,21 @@ def editor(
         "is_reference": token.type == "color",
     }
     if frame.address.view == "page":
-        shown["page"] = tokens.page(frame.judging, token)
-        shown["role"] = frame.analysis.roles.get(token.key)
-        shown["roles"] = role.every()
-        known = shown["role"]
-        shown["owner"] = frame.document.token(known.belongs_to) if known else None
-        shown["owners"] = tokens.owners(frame.analysis)
-        shown["history"] = store.history(frame.project, token.key)
+        shown |= _details(frame, token)
     return shown
+
+
+def _details(frame: SheetFrame, token: Token) -> dict[str, Any]:
+    """What the token's page shows beside its open cell."""
+    known = frame.analysis.roles.get(token.key)
+    return {
+        "page": tokens.page(frame.judging, token),
+        "role": known,
+        "roles": role.every(),
+        "owner": frame.document.token(known.belongs_to) if known else None,
+        "owners": tokens.owners(frame.analysis),
+        "history": store.history(frame.project, token.key),
+    }
 
 
 def _influence(frame: SheetFrame, token: Token) -> list[str]:

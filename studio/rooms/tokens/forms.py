@@ -110,6 +110,7 @@ class AddForm(CommandForm):
 
     path = forms.CharField(max_length=600, error_messages={"required": "A token needs a name."})
     new_tier = forms.CharField(max_length=20, required=False)
+    new_type = forms.CharField(max_length=40, required=False)
 
     def __init__(self, data: Any, frame: Frame[SheetAddress]) -> None:
         super().__init__(data)
@@ -126,7 +127,14 @@ class AddForm(CommandForm):
             elif axis is not None and text.strip():
                 others.append((Condition.of({axis.key: mode.key}), text))
         key = store.new_key()
-        return AddToken(key, values["path"], base[:4000], tuple(others), values["new_tier"])
+        return AddToken(
+            key,
+            values["path"],
+            base[:4000],
+            tuple(others),
+            tier=values["new_tier"],
+            type=values["new_type"],
+        )
 
 
 class AddPastedForm(CommandForm):

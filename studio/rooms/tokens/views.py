@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from urllib.parse import quote
+from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
-from django.template.loader import render_to_string
-from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism import edits
@@ -16,8 +14,8 @@ from prism.derive import pasting
 from prism.errors import PrismError
 from prism.expressions import typed_input
 from prism.model.document import TIERS, Axis, Token, shown_path
-from prism.model.grouping import separator_of
 from prism.model.names import condition_words
+from prism.palette import measures
 from prism.roles import role
 from prism.view_models import filters, sheet
 from studio.accounts.permissions import requires
@@ -25,7 +23,7 @@ from studio.numbers import whole
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.frame import Frame
-from studio.rooms.tokens import cells
+from studio.rooms.tokens import markup
 from studio.rooms.tokens.address import SheetAddress
 from studio.rooms.tokens.columns import axis_of, mode_names_of
 from studio.rooms.tokens.editor import SheetFrame, both_values, editor
@@ -34,10 +32,23 @@ from studio.rooms.tokens.mapping.intents import INTENTS
 from studio.store import projects as store
 from studio.store.projects import Project
 
+#: The page of each part of the palette that is a sheet of its own.
+_PAGES = {"measures": "measures:room", "texts": "measures:copy"}
 
-def enter(request: HttpRequest, project: Project) -> SheetFrame:
-    """The frame of the sheet, with everything its address says."""
-    return Frame.enter(request, project, "tokens", SheetAddress.read(state_of(request)))
+
+def enter(request: HttpRequest, project: Project, only: str = "") -> SheetFrame:
+    """The frame of the sheet, or of the part of the palette that ``only`` or the address names, with
+    everything its address says."""
+    address = SheetAddress.read(state_of(request))
+    part = only or address.only
+    if not part:
+        return Frame.enter(request, project, "tokens", address)
+    address = address.but(only=part)
+    frame: SheetFrame = Frame.enter(request, project, "palette", address, _PAGES[part])
+    axis = measures.usual_axis(frame.document, part)
+    if axis is not None and not address.columns:
+        frame.address = frame.address.but(columns=frame.analysis.axis_names[axis.key])
+    return frame
 
 
 @requires("view")
@@ -66,10 +77,14 @@ def _filter(frame: SheetFrame) -> filters.Filter:
 
 def _chosen(frame: SheetFrame, axis: Axis | None) -> Sequence[Token]:
     asked = _filter(frame)
-    if not asked.asks:
-        return frame.document.tokens
-    themes = [theme for _, theme in sheet.columns(frame.resolver, axis, frame.theme)]
-    return filters.choose(frame.analysis, asked, themes)
+    tokens: Sequence[Token] = frame.document.tokens
+    if asked.asks:
+        themes = [theme for _, theme in sheet.columns(frame.resolver, axis, frame.theme)]
+        tokens = filters.choose(frame.analysis, asked, themes)
+    if frame.address.only:
+        belongs, _ = measures.PARTS[frame.address.only]
+        tokens = [token for token in tokens if belongs(token)]
+    return tokens
 
 
 def show_sheet(
@@ -90,10 +105,10 @@ def show_sheet(
         frame.judging, axis, frame.theme, chosen, folded=address.folded_groups, always=always
     )
     context = {
-        "source": _source(frame),
+        "source": markup.source(frame),
         "axis": axis,
         "heads": sheet.columns(frame.resolver, axis, frame.theme),
-        "blocks": _blocks(frame, axis, blocks),
+        "blocks": markup.blocks(frame, axis, blocks),
         "count": len(chosen),
         "find": address.find,
         "asked": _filter(frame),
@@ -110,15 +125,36 @@ def show_sheet(
         "editor": editor(frame, typed, problem, clash),
         "problem": problem,
         "typed": typed,
-        "pasted": pasted,
-        "fresh": pasting.unknown(frame.document, pasted, axis.key if axis else "")
-        if pasted
-        else (),
-        "adds": address.add,
-        "adds_tier": address.add.partition(":")[0],
+        **_about_adding(frame, axis, pasted),
         "group": address.menu.partition(":")[2] if address.menu else "",
+        **_about_part(frame),
     }
-    return page.show(frame, "tokens/room.html", context, status)
+    template = "measures/room.html" if address.only else "tokens/room.html"
+    return page.show(frame, template, context, status)
+
+
+def _about_part(frame: SheetFrame) -> dict[str, Any]:
+    """What a part of the palette says beside its sheet."""
+    if not frame.address.only:
+        return {}
+    kinds = measures.KINDS
+    return {
+        "part": frame.address.only,
+        "kinds": kinds,
+        "kind": next((kind for kind in kinds if kind.id == frame.address.scale), None),
+        "sent": dict(frame.request.POST.items()),
+    }
+
+
+def _about_adding(frame: SheetFrame, axis: Axis | None, pasted: str) -> dict[str, Any]:
+    """Where a token is being added, and the names of ``pasted`` that are new."""
+    fresh = pasting.unknown(frame.document, pasted, axis.key if axis else "") if pasted else ()
+    return {
+        "pasted": pasted,
+        "fresh": fresh,
+        "adds": frame.address.add,
+        "adds_tier": frame.address.add.partition(":")[0],
+    }
 
 
 def _current_mode(frame: SheetFrame, axis: Axis | None) -> str:
@@ -126,76 +162,6 @@ def _current_mode(frame: SheetFrame, axis: Axis | None) -> str:
     if axis is None:
         return ""
     return axis.modes[frame.theme[frame.resolver.axis_index[axis.key]]].key
-
-
-def _source(frame: SheetFrame) -> str:
-    """What the address begins with that rows come from when they come into sight."""
-    source = reverse("tokens:rows", args=[frame.project.code])
-    rest = frame.query(cell=None, view=None)
-    return f"{source}{rest}&" if rest else f"{source}?"
-
-
-def _blocks(frame: SheetFrame, axis: Axis | None, blocks: Sequence[sheet.Block]) -> list[str]:
-    """The markup of blocks of rows."""
-    columns = 2 + (len(axis.modes) if axis else 1)
-    source = _source(frame)
-    markup = []
-    tier = ""
-    places = [
-        f"{block.tier}:{'' if block.name == sheet.NO_GROUP else block.name}" for block in blocks
-    ]
-    ends = {place: number for number, place in enumerate(places)}
-    adds = frame.address.add if frame.project.may_edit else ""
-    if adds and adds not in ends:
-        markup.append(_adder(frame, axis))
-    for number, (block, place) in enumerate(zip(blocks, places, strict=True)):
-        first = quote(block.tokens[0].key) if block.tokens else ""
-        fold = frame.query(folded=frame.address.folding(block.name)) or "?"
-        edits_here = block.first and frame.project.may_edit
-        markup.append(
-            cells.block(
-                block,
-                _rows(frame, axis, block.lines),
-                heads_tier=block.first and block.tier != tier,
-                columns=columns,
-                fold=fold if block.first else "",
-                source=f"{source}from={first}&count={len(block.tokens)}" if block.later else "",
-                add=frame.query(add=place, cell=None, menu=None) if edits_here else "",
-                menu=frame.query(menu=place, cell=None, add=None) if edits_here else "",
-            )
-        )
-        tier = block.tier
-        if adds == place and ends[place] == number:
-            markup.append(_adder(frame, axis))
-    return markup
-
-
-def _adder(frame: SheetFrame, axis: Axis | None) -> str:
-    """The row in which a token is added to a group."""
-    _, _, group = frame.address.add.partition(":")
-    typed = frame.request.POST
-    base = next((mode.name for mode in axis.modes if mode.key == axis.default), "") if axis else ""
-    columns = [
-        {
-            "field": f"value-{mode.key}",
-            "label": f"Value in {mode.name}",
-            "hint": "value or token" if mode.name == base else f"as {base}",
-            "typed": typed.get(f"value-{mode.key}", ""),
-        }
-        for mode in (axis.modes if axis else ())
-    ] or [
-        {
-            "field": "value",
-            "label": "Value",
-            "hint": "value or token",
-            "typed": typed.get("value", ""),
-        }
-    ]
-    start = typed.get("path") or (
-        f"{group}{separator_of(frame.document.tokens, group)}" if group else ""
-    )
-    context = {"start": start, "columns": columns, "done": frame.query(add=None) or "?"}
-    return render_to_string("tokens/adder.html", context)
 
 
 @requires("view")
@@ -209,19 +175,8 @@ def rows(request: HttpRequest, project: Project) -> HttpResponse:
     start = next((i for i, token in enumerate(ordered) if token.key == first), len(ordered))
     count = min(whole(request.GET.get("count", ""), sheet.LATER), sheet.LATER)
     wanted = ordered[start : start + count]
-    lines = _rows(frame, axis, sheet.lines(frame.judging, axis, frame.theme, wanted))
+    lines = markup.rows(frame, axis, sheet.lines(frame.judging, axis, frame.theme, wanted))
     return render(request, "tokens/rows.html", {"lines": lines})
-
-
-def _rows(frame: SheetFrame, axis: Axis | None, lines: Sequence[sheet.Line]) -> list[str]:
-    rest = frame.query(cell=None, view=None)
-    base = f"{rest}&" if rest else "?"
-    names = mode_names_of(frame.analysis, axis)
-    roles = frame.analysis.roles
-    return [
-        cells.markup(line, names, base, frame.address.cell, roles.get(line.token.key))
-        for line in lines
-    ]
 
 
 @requires("edit")

@@ -6,7 +6,5 @@ app_name = "measures"
 urlpatterns = [
     path("", views.room, name="room"),
     path("copy", views.copy, name="copy"),
-    path("store", views.store_value, name="store"),
-    path("add", views.add, name="add"),
     path("scale", views.add_scale, name="scale"),
 ]
