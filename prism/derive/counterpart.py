@@ -233,6 +233,8 @@ def _least_ratios(after: Resolver, made: Proposal, picks: Picks) -> dict[str, fl
     least: dict[str, float] = {}
     readings = audit(after, made.pairs, [after.theme(dict(picks))])
     for pairing, reading in zip(made.pairs, readings, strict=True):
+        if reading.missing:
+            continue
         known = least.get(pairing.foreground, reading.ratio)
         least[pairing.foreground] = min(reading.ratio, known)
     return least

@@ -33,6 +33,11 @@ class Levels:
     shades: tuple[str, ...]
     used: int
 
+    @property
+    def first(self) -> str:
+        """The key of the first surface above the page, on which most things lie; empty for none."""
+        return next((key for key, height in self.ranks.items() if height == _PAGE + 1), "")
+
 
 def find(resolver: Resolver, theme: Theme, guesses: Mapping[str, Guess]) -> Levels | None:
     """The surfaces that stand on one ladder, the one most of them stand on, on white or black, or
@@ -62,7 +67,7 @@ def find(resolver: Resolver, theme: Theme, guesses: Mapping[str, Guess]) -> Leve
     }
     if len(members) < 2:
         return None
-    ranks = {member.key: _rank(member, guesses[member.key].role) for member in members}
+    ranks = {member.key: rank(member, guesses[member.key].role) for member in members}
     return Levels(ranks, shades, min(members.values()))
 
 
@@ -136,7 +141,7 @@ def _is_level(known: Guess | None) -> bool:
     return known.role.kind == "page" or (known.role.kind == "surface" and not known.role.detail)
 
 
-def _rank(token: Token, role: Role) -> int:
+def rank(token: Token, role: Role) -> int:
     """How high a surface lies by what it is for, or by its number counted from the page."""
     numbers = [int(word) for word in words_of(token.path) if word.isdigit()]
     if numbers:

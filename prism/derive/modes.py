@@ -9,7 +9,7 @@ from dataclasses import replace
 
 from prism.changes.axes import add_axis, add_mode
 from prism.changes.values import set_values
-from prism.derive import counterpart, levels
+from prism.derive import counterpart, levels, turning
 from prism.derive.levels import Levels
 from prism.derive.mapping import along, is_rung, ladder_of, opposite
 from prism.derive.tuning import Row, Trial
@@ -121,11 +121,23 @@ def _along_the_palette(
     for token, value in rising:
         trial.put(token, value, given[token.key], "level", "levels get lighter as they rise")
     page = next((key for key, known in guesses.items() if known.role.kind == "page"), "")
-    trial.tune(meant, page)
+    turning.veils(trial, theme, guesses)
+    turning.partings(trial, theme, guesses, page)
+    trial.tune(meant, elevation.first if elevation and elevation.first else page, _owners(guesses))
     trial.fix(mirrored)
+    turning.other_themes(trial)
     order = {token.key: place for place, token in enumerate(document.tokens)}
-    differing = [row for row in trial.rows.values() if row.proposed != row.now]
+    differing = [row for row in trial.rows.values() if row.proposed != row.now or row.others]
     return sorted(differing, key=lambda row: order[row.token.key])
+
+
+def _owners(guesses: Mapping[str, Guess]) -> dict[str, str]:
+    """What each label stands on, by key, apart from disabled ones."""
+    return {
+        key: known.belongs_to
+        for key, known in guesses.items()
+        if known.role.kind == "label" and known.role.state != "disabled" and known.belongs_to
+    }
 
 
 def with_appearance(document: Document, key: str) -> tuple[Document, str, str]:

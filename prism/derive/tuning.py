@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -14,10 +14,10 @@ from prism.derive.mapping import ladder_of
 from prism.expressions.typed_input import reference_to
 from prism.model.document import Document, Mode, Pairing, Token
 from prism.model.values import Condition, Value
-from prism.resolution.contrast import audit
+from prism.resolution.contrast import REQUIRED, Reading, audit
 from prism.resolution.resolver import Resolver, Theme
 
-Reason = Literal["mirrored", "level", "tuned", "label", "role"]
+Reason = Literal["mirrored", "level", "tuned", "label", "role", "solved", "chosen", "refused"]
 #: Within this many L* points a color stands out as much as its yardstick.
 EVEN = 3.0
 
@@ -42,8 +42,10 @@ class Trial:
         self.before = before
         self.was = before.theme({axis: source})
         self.rows: dict[str, Row] = {}
+        self.axis, self.key = axis, key
         self._picks = {axis: key}
         self._copy = add_mode(before.document, axis, Mode(key, key), source)
+        self._labels: frozenset[str] = frozenset()
         self._pairings: dict[str, list[Pairing]] = {}
         for pairing in before.document.pairings:
             self._pairings.setdefault(pairing.foreground, []).append(pairing)
@@ -63,13 +65,17 @@ class Trial:
         assert token is not None
         return reference_to(self.before.document, token)
 
-    def tune(self, tokens: Sequence[tuple[Token, Value]], page: str) -> None:
+    def tune(
+        self, tokens: Sequence[tuple[Token, Value]], page: str, owners: Mapping[str, str]
+    ) -> None:
         """Settle colors that carry meaning or brand, given with their values: the step of their
         ladder that stands out from the background of the new mode as much as they do now, by CIE
         L*. Fills come before the labels that lie on them; a label takes what can be read on its
-        fill. ``page`` is the key of the token that the others stand on; empty without one.
+        fill. ``page`` is the key of the token that the others stand on, empty without one;
+        ``owners`` are those that labels stand on, by key.
         """
-        grounds = _grounds(self.before.document, [token for token, _ in tokens], page)
+        self._labels = frozenset(owners)
+        grounds = _grounds(self.before.document, [token for token, _ in tokens], page, owners)
         waiting = {token.key for token, _ in tokens}
         fills = [known for known in tokens if grounds.get(known[0].key) not in waiting]
         labels = [known for known in tokens if grounds.get(known[0].key) in waiting]
@@ -131,24 +137,36 @@ class Trial:
         )
         self.put(token, value, self.reference(steps[best]), "tuned", words)
 
+    def _read(
+        self, after: Resolver, theme: Theme, keys: Sequence[str], ground: str
+    ) -> list[Reading]:
+        pairs = [Pairing(key, key, (ground,)) for key in keys]
+        return [reading for reading in audit(after, pairs, [theme]) if not reading.missing]
+
     def _end_of_ink(
         self, after: Resolver, theme: Theme, token: Token, value: Value, ground: str
     ) -> bool:
         """Whether a color that can no longer be read on its ground took the end of the ink that
-        can: of the first and last steps of all ramps, white and black, the one of the highest
-        contrast."""
-        required = max((fill.required for fill in self._pairings.get(token.key, ())), default=0.0)
+        can: of the first and last steps of the fill's own ramp if one reads, else of all ramps,
+        white and black, the one of the highest contrast."""
+        default = REQUIRED["text"] if token.key in self._labels else 0.0
+        pairings = self._pairings.get(token.key, ())
+        required = max((fill.required for fill in pairings), default=default)
         if not required:
             return False
         ramps = [ramp for ramp in after.document.ramps if len(ramp.steps) >= 3]
         ends = [key for ramp in ramps for key in (ramp.steps[0], ramp.steps[-1])]
-        keys = [token.key, *plain_ends(after, theme), *ends]
-        own, *others = audit(after, [Pairing(key, key, (ground,)) for key in keys], [theme])
-        known = [other for other in others if not other.missing]
-        if own.missing or own.ratio >= required or not known:
+        own = self._read(after, theme, [token.key], ground)
+        known = self._read(after, theme, [*plain_ends(after, theme), *ends], ground)
+        if not own or own[0].ratio >= required or not known:
             return False
-        best = max(known, key=lambda reading: reading.ratio)
-        words = f"{best.shown} on its fill, {own.shown} as it is"
+        fill = self.rows.get(ground)
+        ladder = ladder_of(after.document, fill.proposed) if fill is not None else None
+        near = {ladder[0][0], ladder[0][-1]} if ladder else set[str]()
+        of_fill = self._read(after, theme, sorted(near), ground)
+        reaching = [reading for reading in of_fill if reading.ratio >= required]
+        best = max(reaching or known, key=lambda reading: reading.ratio)
+        words = f"{best.shown} on its fill, {own[0].shown} as it is"
         self.put(token, value, self.reference(best.pairing), "label", words)
         return True
 
@@ -167,12 +185,16 @@ def _falling_short(
     return [sum(fails[i * width : (i + 1) * width]) for i in range(len(steps))]
 
 
-def _grounds(document: Document, tokens: list[Token], page: str) -> dict[str, str]:
-    """The background each color is judged on: that of its first pairing, else the page."""
+def _grounds(
+    document: Document, tokens: list[Token], page: str, owners: Mapping[str, str]
+) -> dict[str, str]:
+    """The background each color is judged on: that of its first pairing, else what it belongs to, else
+    the page."""
     grounds: dict[str, str] = {}
     for pairing in document.pairings:
         if len(pairing.backgrounds) == 1:
             grounds.setdefault(pairing.foreground, pairing.backgrounds[0])
+    grounds = {**owners, **grounds}
     return {
         token.key: grounds.get(token.key, page)
         for token in tokens

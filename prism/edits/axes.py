@@ -6,7 +6,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from prism.changes import axes
+from prism.changes.axes import add_mode
 from prism.changes.structure import moved
+from prism.changes.values import set_values
 from prism.derive import brands, modes
 from prism.derive.brands import NewBrand
 from prism.edits.command import Command, command, keys_from
@@ -14,6 +16,7 @@ from prism.edits.words import axis_name, counted, mode_name, short
 from prism.errors import EditError
 from prism.formats.css import FEATURES
 from prism.model.document import Axis, Document, Follows, Mode
+from prism.model.values import Composite, Condition, Expression, Listing
 
 
 def _name(text: str, what: str) -> str:
@@ -261,6 +264,32 @@ class DeriveMode(Command):
     def sentence(self, before: Document) -> str:
         source = mode_name(before, self.axis, self.source) if self.axis else "what is there"
         count = counted(len(self.accepted), "proposed value")
+        return f"Made mode {short(self.name)} from {source} with {count}"
+
+
+@command("add-proposed-mode")
+@dataclass(frozen=True, slots=True)
+class AddProposedMode(Command):
+    """Add a mode that is a copy of another but for these values, each of a token under a condition that
+    names the mode. Without an axis one of appearances is added, whose first mode is what is there."""
+
+    key: str
+    axis: str
+    source: str
+    name: str
+    color_scheme: str = ""
+    values: tuple[tuple[str, Condition, Expression | Composite | Listing], ...] = ()
+
+    def apply(self, document: Document) -> Document:
+        axis, source = self.axis, self.source
+        if not axis and not document.axes:
+            document, axis, source = modes.with_appearance(document, self.key)
+        mode = Mode(self.key, _name(self.name, "A mode"), color_scheme=self.color_scheme)
+        return set_values(add_mode(document, axis, mode, source), self.values)
+
+    def sentence(self, before: Document) -> str:
+        source = mode_name(before, self.axis, self.source) if self.axis else "what is there"
+        count = counted(len({token for token, *_ in self.values}), "proposed value")
         return f"Made mode {short(self.name)} from {source} with {count}"
 
 

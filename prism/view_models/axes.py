@@ -6,16 +6,12 @@ from dataclasses import dataclass
 
 from prism.analysis import Analysis
 from prism.changes.axes import lost_with_mode
-from prism.derive import modes
 from prism.derive.brand_making import Brand
-from prism.derive.tuning import Row
 from prism.expressions.values import value_text
 from prism.model.document import Axis, Document, Mode, shown_path
 from prism.model.names import condition_words
 from prism.model.values import Condition
-from prism.resolution.contrast import audit
 from prism.resolution.current import resolver_of
-from prism.resolution.resolver import Theme
 from prism.roles.lexicon import words_of
 
 #: Words in the paths of texts that a brand has its own of, and how many are shown.
@@ -158,44 +154,3 @@ def brand_rows(brand: Brand, before: Document) -> list[BrandRow]:
             )
         )
     return shown
-
-
-@dataclass(frozen=True, slots=True)
-class Proposal:
-    """A proposed mode: each row with its color now and then, as hex, and how many pairings fall short
-    in the mode it is made from and in the new one, all rows taken: those of the document and of its
-    rules, and where there are none those of all rules (``by_rule``). ``pairs`` is how many there are.
-    """
-
-    rows: tuple[tuple[Row, str, str], ...]
-    short_now: int
-    short_then: int
-    pairs: int
-    by_rule: bool
-
-
-def proposal(
-    analysis: Analysis, theme: Theme, axis: str, source: str, scheme: str = ""
-) -> Proposal:
-    """A mode of a color ``scheme`` made of ``source``, seen with the other modes of ``theme``. Raises
-    ``EditError``."""
-    document, resolver = analysis.document, analysis.resolver
-    rows = modes.propose(document, axis, source, "proposed", scheme)
-    made = modes.with_rows(document, axis, Mode("proposed", "proposed"), source, rows)
-    after = resolver_of(made)
-    pairs = analysis.judged.pairings
-    by_rule = not pairs
-    if by_rule:
-        pairs = tuple(offer.pairing for offer in analysis.offered)
-    picks = resolver.picks(theme)
-    now, then = resolver.theme(picks | {axis: source}), after.theme(picks | {axis: "proposed"})
-    return Proposal(
-        tuple(
-            (row, resolver.resolve(row.token.key, now).hex, after.resolve(row.token.key, then).hex)
-            for row in rows
-        ),
-        sum(reading.fails for reading in audit(resolver, pairs, [now])),
-        sum(reading.fails for reading in audit(after, pairs, [then])),
-        len(pairs),
-        by_rule,
-    )

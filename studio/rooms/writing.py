@@ -42,6 +42,17 @@ class CommandForm(forms.Form):
         return texts
 
 
+class ReadyForm(CommandForm):
+    """A command that is made already."""
+
+    def __init__(self, data: Any, command: Command) -> None:
+        super().__init__(data)
+        self._command = command
+
+    def command(self) -> Command:
+        return self._command
+
+
 class NamedCommandForm(CommandForm):
     """Any command of some families, by its id, with its fields by name.
 

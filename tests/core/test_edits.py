@@ -20,6 +20,7 @@ from prism.edits.axes import (
     AddAxis,
     AddBrand,
     AddMode,
+    AddProposedMode,
     ChangeDefault,
     DeriveMode,
     FollowPreference,
@@ -96,7 +97,7 @@ from prism.edits.tokens import (
     SetGroupTier,
 )
 from prism.errors import EditError, PrismError
-from prism.model.values import Condition
+from prism.model.values import Condition, Expression
 from prism.model.whole import flaws
 from prism.palette import measures
 from tests.builders import document, token
@@ -157,6 +158,17 @@ SAMPLES = (
     ),
     (RemoveMode("appearance", "dim"), "Removed mode dim of appearance"),
     (DeriveMode("k", "appearance", "light", "night", "dark"), "Made mode night from light"),
+    (
+        AddProposedMode(
+            "k",
+            "appearance",
+            "light",
+            "night",
+            "dark",
+            (("text.main", Condition.of({"appearance": "k"}), Expression("{ink.1}")),),
+        ),
+        "Made mode night from light with 1 proposed value",
+    ),
     (AddRamp("k", "moss", RECIPE), "Added ramp moss"),
     (RetuneRamp("k", "spruce", RECIPE), "Retuned spruce"),
     (RenameRamp("spruce", "fir"), "Renamed spruce to fir"),

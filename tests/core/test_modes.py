@@ -5,11 +5,12 @@ from django.test import SimpleTestCase
 from demo import quillhaven
 from prism.analysis import Analysis
 from prism.derive import modes
+from prism.derive.reviewing import Asked
 from prism.model.document import Mode
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit, summary
 from prism.resolution.resolver import Resolver
-from prism.view_models import axes
+from prism.view_models import proposing
 from tests.builders import document, random_document, resolved, token
 
 
@@ -171,7 +172,7 @@ class ModeTests(SimpleTestCase):
             before = Resolver(built)
             for axis in built.axes:
                 rows = modes.propose(built, axis.key, axis.default, "new")
-                self.assertTrue(all(row.now != row.proposed for row in rows))
+                self.assertTrue(all(row.now != row.proposed or row.others for row in rows))
                 after = Resolver(
                     modes.with_rows(built, axis.key, Mode("new", "new"), axis.default, rows)
                 )
@@ -183,7 +184,21 @@ class ModeTests(SimpleTestCase):
                         )
 
     def test_a_proposal_says_how_it_reads(self):
-        found = axes.proposal(Analysis(self.built), (0,) * 6, "appearance", "light")
-        self.assertEqual((found.short_now, found.short_then), (9, 2))
-        (then,) = [then for row, _, then in found.rows if row.token.key == "surface.modal"]
-        self.assertEqual(then, resolved(self.built, "ink.9").hex)
+        night = Mode("night", "night", color_scheme="dark")
+        plain = proposing.proposal(
+            Analysis(self.built), (0,) * 6, Asked("appearance", "light", night, solves=False)
+        )
+        self.assertEqual((plain.short_now, len(plain.short)), (9, 2))
+        (modal,) = [one for one in plain.rows if one.row.token.key == "surface.modal"]
+        self.assertEqual(modal.then_hex, resolved(self.built, "ink.9").hex)
+        self.assertEqual(modal.text, "ink.9")
+        solved = proposing.proposal(
+            Analysis(self.built), (0,) * 6, Asked("appearance", "light", night)
+        )
+        self.assertEqual((len(solved.short), solved.proven), (0, True))
+        (faint,) = [one for one in solved.rows if one.row.token.key == "text.faint"]
+        self.assertEqual((faint.before.shown, faint.after.shown), ("3.04", "5.88"))
+        self.assertIn("so that text.faint on surface.card reads 5.88, not 4.14", faint.row.words)
+        self.assertEqual(
+            [(other.where, other.text) for other in faint.others], [("contrast raised", "ink.3")]
+        )

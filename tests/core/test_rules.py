@@ -7,18 +7,19 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from prism.analysis import Analysis
+from prism.derive.reviewing import Asked
 from prism.edits import from_fields
 from prism.edits.cells import SetValue
 from prism.edits.pairings import AddPairing, RemovePairing, RequireOfPairing
 from prism.edits.rules import AddWord, PairByPattern, PairByRule, RemoveRule, RequireByRule
 from prism.edits.tokens import DescribeToken
-from prism.model.document import Pairing, Rule
+from prism.model.document import Mode, Pairing, Rule
 from prism.model.whole import flaws
 from prism.resolution.contrast import audit, summary
 from prism.resolution.resolver import Resolver
 from prism.roles import role, rules
 from prism.roles.patterns import fitting
-from prism.view_models import axes, by_rule, questions
+from prism.view_models import by_rule, proposing, questions
 from prism.view_models.consequences import consequences
 from tests.builders import axis, document, token
 from tests.roles import names, random_document, read
@@ -146,11 +147,12 @@ class JudgedTests(SimpleTestCase):
             token("focus.ring", "#005fcc"),
             axes=(axis("look", "light", "dim"),),
         )
-        found = axes.proposal(Analysis(built), (0,), "look", "light", "dark")
-        self.assertEqual((found.pairs, found.by_rule, found.short_then), (2, True, 0))
+        asked = Asked("look", "light", Mode("dark", "dark", color_scheme="dark"))
+        found = proposing.proposal(Analysis(built), (0,), asked)
+        self.assertEqual((found.pairs, found.by_rule, found.short), (2, True, ()))
         kept = Analysis(PairByRule("k", ("focus",)).apply(built))
-        found = axes.proposal(kept, (0,), "look", "light", "dark")
-        self.assertEqual((found.pairs, found.by_rule, found.short_then), (1, False, 0))
+        found = proposing.proposal(kept, (0,), asked)
+        self.assertEqual((found.pairs, found.by_rule, found.short), (1, False, ()))
 
     def test_results_are_kept_where_an_edit_cannot_reach(self):
         before = Analysis(PairByRule("k").apply(small()))

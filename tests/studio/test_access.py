@@ -94,6 +94,8 @@ TABLE = {
     "axes:preview-brand": {"GET": "viewer"},
     "axes:propose": {"GET": "viewer"},
     "axes:take": {"POST": "editor"},
+    "axes:proposed-scene": {"GET": "viewer"},
+    "axes:proposed-paint": {"GET": "viewer"},
     "roles:room": {"GET": "viewer"},
     "roles:answer": {"POST": "editor"},
     "roles:command": {"POST": "editor"},

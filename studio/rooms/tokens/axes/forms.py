@@ -10,10 +10,11 @@ from django.http import QueryDict
 from prism.derive.brand_making import CORNERS
 from prism.derive.brands import NewBrand
 from prism.derive.modes import scheme_of
+from prism.derive.reviewing import Asked
 from prism.edits import Command
-from prism.edits.axes import AddBrand, AddMode, DeriveMode
+from prism.edits.axes import AddBrand, AddMode
 from prism.errors import EditError
-from prism.model.document import Document
+from prism.model.document import Document, Mode
 from prism.starters.plan import NamedColor, check, named, read_colors
 from prism.view_models import axes
 from studio.rooms.writing import CommandForm
@@ -34,26 +35,46 @@ class ProposalForm(forms.Form):
     source = forms.CharField(max_length=200, required=False)
     name = forms.CharField(max_length=200)
     scheme = forms.ChoiceField(choices=SCHEMES, required=False)
+    plain = forms.BooleanField(required=False)
 
-
-class DeriveForm(ProposalForm, CommandForm):
-    """A mode as it was proposed, and the rows that were accepted."""
+    def asked(self, key: str) -> Asked:
+        """The proposal, for a mode of this key."""
+        values = self.cleaned_data
+        mode = Mode(key, values["name"], color_scheme=values["scheme"])
+        solves = not values["plain"]
+        return Asked(values["axis"], values["source"], mode, self.decided, solves)
 
     @property
-    def accepted(self) -> tuple[str, ...]:
-        """Keys of the tokens whose proposed value is taken."""
-        return tuple(self.texts("take"))
+    def decided(self) -> tuple[tuple[str, str | None], ...]:
+        """What was decided before: nothing."""
+        return ()
 
-    def command(self) -> Command:
-        values = self.cleaned_data
-        return DeriveMode(
-            store.new_key(),
-            values["axis"],
-            values["source"],
-            values["name"],
-            values["scheme"],
-            self.accepted,
-        )
+
+class DecidedForm(ProposalForm, CommandForm):
+    """A proposed mode with what was decided of its rows.
+
+    ``was-KEY`` is the text that a row proposed, empty where it was chosen before; ``text-KEY`` what is
+    typed there now; ``take`` the rows that are accepted.
+    """
+
+    #: Rows are looked at up to so many.
+    MOST = 4000
+
+    @property
+    def decided(self) -> tuple[tuple[str, str | None], ...]:
+        """The tokens that stay as was decided, by key: with a text, or None where their row is refused."""
+        data: Any = self.data
+        taken = set(self.texts("take"))
+        decided: list[tuple[str, str | None]] = []
+        for name in list(data)[: 4 * self.MOST]:
+            if name.startswith("was-"):
+                key = name.removeprefix("was-")
+                text = data.get(f"text-{key}", "").strip()[:2000]
+                if key not in taken:
+                    decided.append((key, None))
+                elif text != data[name]:
+                    decided.append((key, text))
+        return tuple(decided)
 
 
 class ModeForm(CommandForm):

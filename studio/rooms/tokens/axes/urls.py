@@ -1,6 +1,6 @@
 from django.urls import path
 
-from studio.rooms.tokens.axes import views
+from studio.rooms.tokens.axes import proposals, views
 
 app_name = "axes"
 urlpatterns = [
@@ -9,6 +9,8 @@ urlpatterns = [
     path("mode", views.add_mode, name="add-mode"),
     path("brand", views.add_brand, name="add-brand"),
     path("brand/preview", views.preview_brand, name="preview-brand"),
-    path("propose", views.propose, name="propose"),
-    path("take", views.take, name="take"),
+    path("propose", proposals.propose, name="propose"),
+    path("take", proposals.take, name="take"),
+    path("proposed/scene", proposals.scene, name="proposed-scene"),
+    path("proposed/paint", proposals.paint, name="proposed-paint"),
 ]

@@ -1,8 +1,8 @@
-"""Axes and their modes; a mode proposed from another, reviewed row by row; a brand more."""
+"""Axes and their modes; a brand more."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Mapping
+from collections.abc import Callable
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
@@ -11,8 +11,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism import edits
-from prism.analysis import Analysis
-from prism.derive import brands, modes
+from prism.derive import brands
 from prism.errors import PrismError
 from prism.formats.css import FEATURES
 from prism.view_models import axes
@@ -28,7 +27,8 @@ from studio.store.projects import Project
 AxesFrame = Frame[AxesAddress]
 
 
-def _enter(request: HttpRequest, project: Project) -> AxesFrame:
+def enter(request: HttpRequest, project: Project) -> AxesFrame:
+    """The frame of the axes."""
     return Frame.enter(request, project, "tokens", AxesAddress.read(state_of(request)), "axes:room")
 
 
@@ -36,16 +36,17 @@ def _enter(request: HttpRequest, project: Project) -> AxesFrame:
 @require_GET
 def room(request: HttpRequest, project: Project) -> HttpResponse:
     """The axes in order, each with its modes."""
-    return _room(_enter(request, project))
+    return show_axes(enter(request, project))
 
 
-def _room(
+def show_axes(
     frame: AxesFrame,
     problem: str = "",
     status: int = 200,
     brand_form: forms.BrandForm | None = None,
     mode_form: forms.ModeForm | None = None,
 ) -> HttpResponse:
+    """The axes as a page; the forms as they were sent where something was refused."""
     features = [
         (f"{name}: {value}", f"{name.removeprefix('prefers-').replace('-', ' ')}: {value}")
         for name, values in FEATURES.items()
@@ -80,11 +81,11 @@ def _closing(frame: AxesFrame) -> Callable[[store.Saved], str]:
 @require_POST
 def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Run a command on an axis or a mode."""
-    frame = _enter(request, project)
+    frame = enter(request, project)
     form = writing.NamedCommandForm(request.POST, edits.axes)
 
     return writing.run(
-        frame, form, lambda problem, status: _room(frame, problem, status), _closing(frame)
+        frame, form, lambda problem, status: show_axes(frame, problem, status), _closing(frame)
     )
 
 
@@ -92,11 +93,11 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
 @require_POST
 def add_mode(request: HttpRequest, project: Project) -> HttpResponse:
     """Add a mode to an axis, or go and review the one that is proposed."""
-    frame = _enter(request, project)
+    frame = enter(request, project)
     form = forms.ModeForm(request.POST)
 
     def refuse(problem: str, status: int) -> HttpResponse:
-        return _room(frame, problem, status, mode_form=form)
+        return show_axes(frame, problem, status, mode_form=form)
 
     if form.is_valid() and form.proposes:
         asked = form.asked(frame.document)
@@ -111,7 +112,7 @@ def add_mode(request: HttpRequest, project: Project) -> HttpResponse:
 @require_GET
 def preview_brand(request: HttpRequest, project: Project) -> HttpResponse:
     """What a brand more would differ in, as a fragment."""
-    frame = _enter(request, project)
+    frame = enter(request, project)
     form = forms.BrandForm(request.GET, frame.document)
     context: dict[str, Any] = {"project": project}
     try:
@@ -127,75 +128,11 @@ def preview_brand(request: HttpRequest, project: Project) -> HttpResponse:
 @require_POST
 def add_brand(request: HttpRequest, project: Project) -> HttpResponse:
     """Add a brand."""
-    frame = _enter(request, project)
+    frame = enter(request, project)
     form = forms.BrandForm(request.POST, frame.document)
 
     def refuse(problem: str, status: int) -> HttpResponse:
         frame.address = frame.address.but(adding="brand")
-        return _room(frame, problem, status, brand_form=form)
+        return show_axes(frame, problem, status, brand_form=form)
 
     return writing.run(frame, form, refuse, _closing(frame))
-
-
-@requires("view")
-@require_GET
-def propose(request: HttpRequest, project: Project) -> HttpResponse:
-    """A mode proposed from another: what each token would hold, and why."""
-    frame = _enter(request, project)
-    form = forms.ProposalForm(request.GET)
-    if not form.is_valid():
-        return _room(frame, "Name the new mode, and the one it is made from.", 400)
-    return _proposal(frame, form.cleaned_data)
-
-
-def _proposal(
-    frame: AxesFrame,
-    asked: Mapping[str, Any],
-    problem: str = "",
-    accepted: Collection[str] | None = None,
-    status: int = 200,
-) -> HttpResponse:
-    analysis, axis, source = frame.analysis, asked["axis"], asked["source"]
-    theme = frame.theme
-    if not axis and not frame.document.axes:
-        begun, axis, source = modes.with_appearance(frame.document, "proposed")
-        analysis = Analysis(begun)
-        theme = analysis.resolver.default_theme
-    owner = analysis.document.axis(axis)
-    if owner is None or all(mode.key != source for mode in owner.modes):
-        return _room(frame, "That mode is no longer there.", 422)
-    proposal = axes.proposal(analysis, theme, axis, source, asked["scheme"])
-    context = {
-        "asked": asked,
-        "axis": owner,
-        "source": owner.mode(source),
-        "name": asked["name"],
-        "scheme": asked["scheme"],
-        "rows": [
-            {
-                "row": row,
-                "now": now,
-                "then": then,
-                "taken": accepted is None or row.token.key in accepted,
-            }
-            for row, now, then in proposal.rows
-        ],
-        "proposal": proposal,
-        "problem": problem,
-    }
-    return page.show(frame, "axes/propose.html", context, status)
-
-
-@requires("edit")
-@require_POST
-def take(request: HttpRequest, project: Project) -> HttpResponse:
-    """Store a mode as it was proposed, with the rows that were accepted."""
-    frame = _enter(request, project)
-    form = forms.DeriveForm(request.POST)
-
-    def refuse(problem: str, status: int) -> HttpResponse:
-        if not form.is_valid():
-            return _room(frame, problem, status)
-        return _proposal(frame, form.cleaned_data, problem, form.accepted, status)
-
-    return writing.run(frame, form, refuse)

@@ -1,0 +1,142 @@
+"""A proposed mode as it is reviewed: rows that can be accepted, changed or refused, solved so that every
+pairing passes in every theme of the other axes, with what was decided left as it is."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from prism.changes.values import Setting
+from prism.derive import modes, solving
+from prism.derive.solving import Contradiction, Move, Place, Short, Solved, Wanted, Watch
+from prism.derive.tuning import Row
+from prism.errors import EditError
+from prism.expressions.typed_input import read_typed
+from prism.model.document import Document, Mode, Pairing, Token
+from prism.model.values import Condition, Value
+from prism.resolution.current import resolver_of
+from prism.roles import rules
+from prism.roles.guess import guess
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """A mode that is asked for: keys of the axis and of the mode it is made from, and the new mode.
+
+    ``decided`` are the tokens by key that stay as a person decided: with a text as it is typed, or None
+    for the value that the mode it is made from has. ``solves`` says whether the rows are solved.
+    """
+
+    axis: str
+    source: str
+    mode: Mode
+    decided: tuple[tuple[str, str | None], ...] = ()
+    solves: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Review:
+    """The proposed rows, in document order, the document with the mode, and how it was solved; ``pairs``
+    are the pairings that were judged, of which there are none where ``by_rule`` made them."""
+
+    rows: tuple[Row, ...]
+    document: Document
+    pairs: tuple[Pairing, ...]
+    by_rule: bool
+    solved: Solved
+
+    @property
+    def short(self) -> tuple[Short, ...]:
+        """The readings that fall short."""
+        return self.solved.short
+
+    @property
+    def contradictions(self) -> tuple[Contradiction, ...]:
+        """The pairings that contradict one another."""
+        return self.solved.contradictions
+
+    def settings(self, axis: str, mode: str) -> tuple[Setting, ...]:
+        """The values in which the mode differs from the one it is made from."""
+        condition = Condition.of({axis: mode})
+        return tuple(
+            (row.token.key, at, value)
+            for row in self.rows
+            for at, value in ((condition, row.proposed), *row.others)
+            if at != condition or value != row.now
+        )
+
+
+def review(document: Document, asked: Asked, watch: Watch | None = None) -> Review:
+    """What is proposed for a mode. Raises ``EditError`` where the mode to start from is gone, or a
+    decided value is none."""
+    axis, mode = asked.axis, asked.mode
+    proposed = modes.propose(document, axis, asked.source, mode.key, mode.color_scheme)
+    rows = {row.token.key: row for row in _decided(document, asked, proposed)}
+    guesses = guess(document, resolver_of(document))
+    judged = rules.joined(document, rules.kept(document, guesses))
+    pairs = judged.pairings or tuple(made.pairing for made in rules.pairings(judged, guesses))
+    started = modes.with_rows(document, axis, mode, asked.source, rows.values())
+    wanted = Wanted(
+        pairs,
+        guesses,
+        {axis: mode.key},
+        {axis: asked.source},
+        frozenset(
+            key if text is None else Place(key, Condition.of({axis: mode.key}))
+            for key, text in asked.decided
+        ),
+    )
+    solved = solving.solve(started, wanted, watch) if asked.solves else _as_is(started, wanted)
+    _put(rows, document, asked, solved.moves)
+    order = {token.key: place for place, token in enumerate(document.tokens)}
+    listed = sorted(rows.values(), key=lambda row: order[row.token.key])
+    return Review(tuple(listed), solved.document, pairs, not judged.pairings, solved)
+
+
+def _as_is(document: Document, wanted: Wanted) -> Solved:
+    """A document that is not solved, with what falls short in it."""
+    return Solved(document, short=tuple(solving.falling_short(document, wanted)), proven=False)
+
+
+def _decided(document: Document, asked: Asked, rows: Sequence[Row]) -> list[Row]:
+    """The rows with what was decided in place of what was proposed."""
+    decided = dict(asked.decided)
+    proposed = {row.token.key: row for row in rows}
+    kept = [row for row in rows if row.token.key not in decided]
+    theme = resolver_of(document).theme({asked.axis: asked.source})
+    for key, text in asked.decided:
+        token = document.token(key)
+        won = resolver_of(document).winner(key, theme) if token else None
+        if token is None or won is None:
+            raise EditError("A token of this proposal is no longer there.", fix="Propose it again.")
+        if text is None:
+            kept.append(Row(token, won[1], won[1], "refused", "stays as it is"))
+        else:
+            value = read_typed(document, text, token)
+            others = proposed[key].others if key in proposed else ()
+            kept.append(Row(token, won[1], value, "chosen", "as you chose", others))
+    return kept
+
+
+def _put(rows: dict[str, Row], document: Document, asked: Asked, moves: Sequence[Move]) -> None:
+    """Put what the solver moved into the rows."""
+    plain = Condition.of({asked.axis: asked.mode.key})
+    resolver = resolver_of(document)
+    theme = resolver.theme({asked.axis: asked.source})
+    for move in moves:
+        key = move.place.token
+        token = document.token(key)
+        won = resolver.winner(key, theme)
+        if token is None or won is None:
+            continue
+        row = rows.get(key) or Row(token, won[1], won[1], "solved", "")
+        rows[key] = _moved(row, token, move, move.place.condition == plain)
+
+
+def _moved(row: Row, token: Token, move: Move, everywhere: bool) -> Row:
+    words = f"{row.words}; moved {move.why}" if row.words else f"moved {move.why}"
+    if everywhere:
+        return replace(row, proposed=move.after, words=words, reason="solved")
+    others: Mapping[Condition, Value] = {**dict(row.others), move.place.condition: move.after}
+    known = row if "moved" in row.words else replace(row, words=words, reason="solved")
+    return replace(known, token=token, others=tuple(others.items()))

@@ -1,0 +1,231 @@
+"""A mode proposed from another: reviewed row by row, solved again with what was decided, and taken."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Any
+from urllib.parse import urlencode
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_POST
+
+from prism.analysis import Analysis
+from prism.derive import modes
+from prism.derive.reviewing import Asked
+from prism.derive.solving import Watch
+from prism.edits.axes import AddProposedMode
+from prism.errors import PrismError
+from prism.formats import css
+from prism.model.values import Composite, Expression, Listing
+from prism.view_models import proposing
+from studio.accounts.permissions import requires
+from studio.rooms import page, writing
+from studio.rooms.stage import panes
+from studio.rooms.themes import read_theme, theme_text
+from studio.rooms.tokens.axes import forms
+from studio.rooms.tokens.axes.views import AxesFrame, enter, show_axes
+from studio.store import projects as store
+from studio.store.projects import Project
+
+#: Deterministic seconds that are spent on a proposal while somebody waits for the page.
+_PATIENCE = 1.0
+_SCENE = "stage/scenes/sample.html"
+#: The key of a mode that is only proposed.
+_KEY = "proposed"
+
+
+@lru_cache(maxsize=8)
+def _begun(analysis: Analysis, key: str) -> tuple[Analysis, str, str]:
+    """A document without an axis with one of appearances, and the keys of its axis and its mode."""
+    document, axis, source = modes.with_appearance(analysis.document, key)
+    return Analysis(document), axis, source
+
+
+@lru_cache(maxsize=8)
+def _proposal(analysis: Analysis, theme: tuple[int, ...], asked: Asked) -> proposing.Proposal:
+    return proposing.proposal(analysis, theme, asked, Watch(_PATIENCE))
+
+
+class _Proposed:
+    """What is asked for, over the document as it is, or as it is with an axis of appearances."""
+
+    def __init__(self, frame: AxesFrame, form: forms.ProposalForm, key: str = _KEY) -> None:
+        self.frame = frame
+        self.form = form
+        self.asked = form.asked(key)
+        self.analysis = frame.analysis
+        theme = frame.theme
+        if not self.asked.axis and not frame.document.axes:
+            self.analysis, axis, source = _begun(frame.analysis, key)
+            mode, decided, solves = self.asked.mode, self.asked.decided, self.asked.solves
+            self.asked = Asked(axis, source, mode, decided, solves)
+            theme = self.analysis.resolver.default_theme
+        self.theme = theme
+
+    @property
+    def is_there(self) -> bool:
+        """Whether the axis and the mode to start from are still there."""
+        owner = self.analysis.document.axis(self.asked.axis)
+        return owner is not None and any(mode.key == self.asked.source for mode in owner.modes)
+
+    def made(self) -> proposing.Proposal:
+        """The proposal. Raises ``PrismError``."""
+        return _proposal(self.analysis, self.theme, self.asked)
+
+
+@requires("view")
+@require_GET
+def propose(request: HttpRequest, project: Project) -> HttpResponse:
+    """What each token would hold in a new mode, and why."""
+    frame = enter(request, project)
+    form = forms.ProposalForm(request.GET)
+    if not form.is_valid():
+        return show_axes(frame, "Name the new mode, and the one it is made from.", 400)
+    return _show(frame, form)
+
+
+def _show(
+    frame: AxesFrame, form: forms.ProposalForm, problem: str = "", status: int = 200
+) -> HttpResponse:
+    proposed = _Proposed(frame, form)
+    if not proposed.is_there:
+        return show_axes(frame, "That mode is no longer there.", 422)
+    try:
+        made = proposed.made()
+    except PrismError as error:
+        if not form.decided:
+            return show_axes(frame, str(error), 422)
+        problem, status = str(error), 422
+        form = forms.ProposalForm(form.data)
+        form.is_valid()
+        made = _Proposed(frame, form).made()
+    values = form.cleaned_data
+    owner = proposed.analysis.document.axis(proposed.asked.axis)
+    assert owner is not None
+    context = {
+        "asked": values,
+        "axis": owner,
+        "source": owner.mode(proposed.asked.source),
+        "name": values["name"],
+        "scheme": values["scheme"],
+        "plain": values["plain"],
+        "proposal": made,
+        "scenes": _scenes(proposed),
+        "problem": problem,
+    }
+    return page.show(frame, "axes/propose.html", context, status)
+
+
+def _scenes(proposed: _Proposed) -> list[dict[str, str]]:
+    """The scene in the mode that is there, and in the proposed one."""
+    code, values = proposed.frame.project.code, proposed.form.cleaned_data
+    address = reverse("axes:proposed-scene", args=[code])
+    there = [(name, str(values[name])) for name in ("axis", "source", "name", "scheme")]
+    there += [("plain", "1")] if values["plain"] else []
+    for key, text in proposed.asked.decided:
+        there.append((f"was-{key}", "" if text is not None else "-"))
+        there += [("take", key), (f"text-{key}", text)] if text is not None else []
+    there += [("revision", str(proposed.frame.loaded.revision))]
+    theme = theme_text(proposed.frame.analysis, proposed.frame.theme)
+    owner = proposed.analysis.document.axis(proposed.asked.axis)
+    assert owner is not None
+    return [
+        {
+            "words": words,
+            "address": f"{address}?{urlencode([*there, ('theme', theme), ('side', side)])}",
+        }
+        for words, side in (
+            (owner.mode(proposed.asked.source).name, "source"),
+            (values["name"], "proposed"),
+        )
+    ]
+
+
+@requires("edit")
+@require_POST
+def take(request: HttpRequest, project: Project) -> HttpResponse:
+    """Store a mode as it was reviewed, or solve it again with what was decided."""
+    frame = enter(request, project)
+    form = forms.DecidedForm(request.POST)
+    if not form.is_valid():
+        return show_axes(frame, f"Nothing was stored. {writing.problems(form)}", 400)
+    if "again" in request.POST:
+        return _show(frame, form)
+    key = store.new_key()
+    proposed = _Proposed(frame, form, key)
+    try:
+        if not proposed.is_there:
+            return show_axes(frame, "That mode is no longer there.", 422)
+        settings = proposed.made().made.settings(proposed.asked.axis, key)
+    except PrismError as error:
+        return _show(frame, form, str(error), 422)
+    values = form.cleaned_data
+    stored = tuple(
+        (token, condition, value)
+        for token, condition, value in settings
+        if isinstance(value, Expression | Composite | Listing)
+    )
+    command = AddProposedMode(
+        key, values["axis"], values["source"], values["name"], values["scheme"], stored
+    )
+    ready = writing.ReadyForm(request.POST, command)
+    return writing.run(frame, ready, lambda problem, status: _show(frame, form, problem, status))
+
+
+def _of_proposal(request: HttpRequest, project: Project) -> tuple[_Proposed, Analysis, bool]:
+    """What the fields of an address propose, the document with it, and whether the mode that it is made
+    from is asked for. Raises ``PrismError``."""
+    frame = enter(request, project)
+    form = forms.DecidedForm(request.GET)
+    if not form.is_valid():
+        raise PrismError(writing.problems(form))
+    proposed = _Proposed(frame, form)
+    made = proposed.made()
+    return proposed, _painted(made), request.GET.get("side") == "source"
+
+
+@lru_cache(maxsize=4)
+def _painted(made: proposing.Proposal) -> Analysis:
+    return Analysis(made.made.document)
+
+
+@requires("view")
+@require_GET
+@panes.framed
+def scene(request: HttpRequest, project: Project) -> HttpResponse:
+    """A small interface in the proposed mode, or in the one it is made from."""
+    try:
+        proposed, analysis, before = _of_proposal(request, project)
+    except PrismError as error:
+        return HttpResponse(str(error), status=422, content_type="text/plain; charset=utf-8")
+    asked = proposed.asked
+    theme = read_theme(proposed.analysis, request.GET.get("theme", ""))
+    picks = proposed.analysis.resolver.picks(theme)
+    mode = asked.source if before else asked.mode.key
+    there = analysis.resolver.theme(picks | {asked.axis: mode})
+    fields = request.GET.copy()
+    for name in ("theme", "side"):
+        fields.pop(name, None)
+    paint = reverse("axes:proposed-paint", args=[project.code])
+    context: dict[str, Any] = {
+        "scene": _SCENE,
+        "carrier": analysis.document.name,
+        "attributes": css.root_attributes(analysis.document, there),
+        "paint": f"{paint}?{fields.urlencode()}",
+    }
+    return render(request, "stage/pane.html", context)
+
+
+@requires("view")
+@require_GET
+def paint(request: HttpRequest, project: Project) -> HttpResponse:
+    """The style sheet of that interface."""
+    try:
+        _, analysis, _ = _of_proposal(request, project)
+    except PrismError as error:
+        return HttpResponse(str(error), status=422, content_type="text/plain; charset=utf-8")
+    response = HttpResponse(analysis.stage_sheet, content_type="text/css; charset=utf-8")
+    response["Cache-Control"] = "private, max-age=600"
+    return response
