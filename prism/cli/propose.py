@@ -1,26 +1,36 @@
-"""The command propose."""
+"""The commands propose and fix: colors moved so that every pairing passes."""
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Sequence
 from pathlib import Path
 from typing import Any
 
 import click
 
+from prism.changes.axes import add_axis
 from prism.cli.group import file_argument, json_option, main, maps_option
 from prism.cli.printing import show, show_json, theme_words, write_files
 from prism.cli.reading import load
-from prism.derive import counterpart
+from prism.derive.reviewing import Asked, review
+from prism.derive.solving import Contradiction, Short, Solved, Wanted, falling_short, solve
 from prism.errors import FormatError, PrismError
 from prism.expressions.values import value_text
 from prism.formats import files
-from prism.model.document import Document, shown_path
-from prism.model.names import named_picks
+from prism.model.document import Axis, Document, Mode, Pairing, shown_path
+from prism.model.names import condition_words, named_picks
+from prism.model.values import Condition, Value
 from prism.resolution import contrast
 from prism.resolution.current import resolver_of
+from prism.roles import rules
 from prism.roles.guess import guess
 
 _NOTHING = "The names of the colors do not say what stands on what, so nothing can be judged."
+_KEY = "proposed"
+_folder_option = click.option(
+    "-o", "folder", required=True, type=click.Path(file_okay=False, path_type=Path),
+    help="Where the Design Tokens files go.",
+)  # fmt: skip
 
 
 @main.command()
@@ -30,9 +40,13 @@ _NOTHING = "The names of the colors do not say what stands on what, so nothing c
 @click.option("--from", "source_name", help="The mode it is made from; the default if left out.")
 @click.option("--name", help="What the mode is called; dark or light if left out.")
 @click.option(
-    "-o", "folder", required=True, type=click.Path(file_okay=False, path_type=Path),
-    help="Where the Design Tokens files go.",
+    "--solve/--no-solve", "solves", default=True, help="Whether values are moved until all pass."
+)
+@click.option(
+    "--hold", "holds", multiple=True, metavar="PATH=VALUE",
+    help="A value that stays in the new mode; PATH= keeps that of the mode it is made from.",
 )  # fmt: skip
+@_folder_option
 @maps_option
 @json_option
 @click.pass_context
@@ -43,55 +57,130 @@ def propose(
     axis_name: str | None,
     source_name: str | None,
     name: str | None,
+    solves: bool,
+    holds: tuple[str, ...],
     folder: Path,
     maps: tuple[str, ...],
     as_json: bool,
 ) -> None:
-    """Propose a dark or light counterpart of a mode of FILE, by what each color is for.
+    """Propose a dark or light counterpart of a mode of FILE, in which every pairing passes.
 
     A file without the axis gets it; its values become the other mode, called as --from says. Exit
     with 1 where a rule still fails, and with 2 where there is nothing to judge.
     """
-    document = load(file, maps)
-    axis, source = _place(document, axis_name, source_name)
-    resolver = resolver_of(document)
-    place = counterpart.NewMode(axis, source, name or scheme, axis_name or "appearance")
-    known = guess(document, resolver)
-    made = counterpart.propose(document, resolver, known, dark=scheme == "dark", place=place)
+    document, axis, source = _begun(load(file, maps), axis_name, source_name, scheme)
+    mode = Mode(_KEY, name or scheme, color_scheme=scheme)
+    decided = tuple(_decided(document, text) for text in holds)
+    made = review(document, Asked(axis, source, mode, decided, solves))
     if not made.pairs:
         raise FormatError(_NOTHING, place=file, fix="See what the command roles makes of them.")
-    written, losses = files.write(made.document, "design-tokens", resolver.default_theme)
+    wanted = Wanted(made.pairs, guess(document, resolver_of(document)), {axis: source})
+    before = tuple(falling_short(document, wanted))
+    settings = [(k, at, v) for k, at, v in made.settings(axis, _KEY) if v is not None]
+    _report(ctx, made.document, settings, made.pairs, before, made.solved, folder, as_json)
+
+
+@main.command()
+@file_argument
+@click.option("--new-colors", is_flag=True, help="Allow colors between the steps of the palette.")
+@click.option("--hold", "holds", multiple=True, metavar="PATH", help="A token that stays as it is.")
+@_folder_option
+@maps_option
+@json_option
+@click.pass_context
+def fix(
+    ctx: click.Context,
+    file: str,
+    new_colors: bool,
+    holds: tuple[str, ...],
+    folder: Path,
+    maps: tuple[str, ...],
+    as_json: bool,
+) -> None:
+    """Move the colors of FILE, as few and as little as will do, until every pairing passes in every theme.
+
+    No pairing that passed falls short. Exit with 1 where one still does, and with 2 where there is
+    nothing to judge.
+    """
+    document = load(file, maps)
+    guesses = guess(document, resolver_of(document))
+    judged = rules.joined(document, rules.kept(document, guesses))
+    pairs = judged.pairings or tuple(made.pairing for made in rules.pairings(judged, guesses))
+    if not pairs:
+        raise FormatError(_NOTHING, place=file, fix="See what the command roles makes of them.")
+    held = frozenset(_token(document, path) for path in holds)
+    wanted = Wanted(pairs, guesses, held=held, new_colors=new_colors)
+    before = tuple(falling_short(document, wanted))
+    solved = solve(document, wanted)
+    settings = [(move.place.token, move.place.condition, move.after) for move in solved.moves]
+    _report(ctx, solved.document, settings, pairs, before, solved, folder, as_json)
+
+
+def _report(
+    ctx: click.Context,
+    document: Document,
+    settings: Sequence[tuple[str, Condition, Value]],
+    pairs: Sequence[Pairing],
+    before: Sequence[Short],
+    solved: Solved,
+    folder: Path,
+    as_json: bool,
+) -> None:
+    """Write the files and say what was moved and what falls short."""
+    theme = resolver_of(document).default_theme
+    written, losses = files.write(document, "design-tokens", theme)
     if as_json:
-        _show_json(made)
-    elif made.after:
-        head = ("falls short", "theme", "ratio", "needs", "why")
-        show("", head, [_row(made.document, short) for short in made.after])
+        _show_json(document, settings, pairs, before, solved)
+    else:
+        if solved.moves:
+            rows = [_moved(document, solved, number) for number in range(len(solved.moves))]
+            show("", ("moved", "holds for", "from", "to", "why"), rows)
+        if solved.short:
+            head = ("falls short", "theme", "ratio", "needs", "why")
+            show("", head, [_row(document, short, solved.contradictions) for short in solved.short])
     write_files(folder, written, err=as_json)
     click.echo(
-        f"{len(made.values)} colors proposed for {len(made.pairs)} pairings; "
-        f"{len(made.before)} readings fell short before, {len(made.after)} fall short now.",
+        f"{len({key for key, *_ in settings})} colors set for {len(pairs)} pairings; "
+        f"{len(before)} readings fell short before, {len(solved.short)} fall short now.",
         err=True,
     )
     for line in losses:
         click.echo(line, err=True)
-    if made.after:
+    if solved.short:
         ctx.exit(1)
 
 
-def _show_json(made: counterpart.Proposal) -> None:
-    document = made.document
-    values = {
-        _path(document, key): [
-            {"when": named_picks(document, condition), "value": value_text(value)}
-            for condition, value in held.items()
-        ]
-        for key, held in made.values.items()
-    }
+def _moved(document: Document, solved: Solved, number: int) -> tuple[str, ...]:
+    move = solved.moves[number]
+    where = condition_words(document, move.place.condition)
+    texts = (value_text(value).strip("{}") for value in (move.before, move.after))
+    return _path(document, move.place.token), where, *texts, move.why
+
+
+def _show_json(
+    document: Document,
+    settings: Iterable[tuple[str, Condition, Value]],
+    pairs: Sequence[Pairing],
+    before: Sequence[Short],
+    solved: Solved,
+) -> None:
+    values: dict[str, list[dict[str, Any]]] = {}
+    for key, condition, value in settings:
+        stated = {"when": named_picks(document, condition), "value": value_text(value)}
+        values.setdefault(_path(document, key), []).append(stated)
     show_json(
         values=values,
-        judged=len(made.pairs),
-        before=[_members(document, short) for short in made.before],
-        after=[_members(document, short) for short in made.after],
+        judged=len(pairs),
+        before=[_members(document, short, ()) for short in before],
+        after=[_members(document, short, solved.contradictions) for short in solved.short],
+        contradictions=[
+            {
+                "pairings": [contrast.summary(document, pairing) for pairing in one.pairings],
+                "free": list(one.free),
+            }
+            for one in solved.contradictions
+        ],
+        proven=solved.proven,
     )
 
 
@@ -100,7 +189,9 @@ def _path(document: Document, key: str) -> str:
     return shown_path(token.path) if token else key
 
 
-def _members(document: Document, short: counterpart.Short) -> dict[str, Any]:
+def _members(
+    document: Document, short: Short, contradictions: Sequence[Contradiction]
+) -> dict[str, Any]:
     reading = short.reading
     return {
         "foreground": _path(document, short.pairing.foreground),
@@ -108,31 +199,64 @@ def _members(document: Document, short: counterpart.Short) -> dict[str, Any]:
         "colors": {"foreground": reading.foreground, "background": reading.background},
         "ratio": reading.ratio,
         "required": reading.required,
-        "why": short.why or None,
+        "why": _why(document, short, contradictions) or None,
     }
 
 
-def _row(document: Document, short: counterpart.Short) -> tuple[str, ...]:
+def _row(
+    document: Document, short: Short, contradictions: Sequence[Contradiction]
+) -> tuple[str, ...]:
     return (
         contrast.summary(document, short.pairing),
         theme_words(document, short.reading.theme),
         short.reading.shown,
         f"{short.reading.required:g}",
-        short.why,
+        _why(document, short, contradictions),
     )
 
 
-def _place(document: Document, axis_name: str | None, source_name: str | None) -> tuple[str, str]:
-    """The keys of the axis and of the mode to start from; without the axis, what is to be the name of
-    that mode."""
+def _why(document: Document, short: Short, contradictions: Sequence[Contradiction]) -> str:
+    """With what a pairing cannot pass together, and what would free it."""
+    for one in contradictions:
+        if short.pairing in one.pairings:
+            others = [p for p in one.pairings if p != short.pairing]
+            words = ", ".join(contrast.summary(document, pairing) for pairing in others)
+            start = f"cannot pass together with {words}" if words else "no step passes"
+            return f"{start}; it would with {', or '.join(one.free)}" if one.free else start
+    return ""
+
+
+def _decided(document: Document, text: str) -> tuple[str, str | None]:
+    """What ``PATH=VALUE`` holds; None for the value that is there."""
+    path, found, value = text.partition("=")
+    if not found:
+        raise PrismError(f"“{text}” names no value.", fix="Write PATH=VALUE, or PATH= alone.")
+    return _token(document, path), value.strip() or None
+
+
+def _token(document: Document, path: str) -> str:
+    token = document.token_at(path.strip())
+    if token is None:
+        raise PrismError(f"There is no token “{path.strip()}”.")
+    return token.key
+
+
+def _begun(
+    document: Document, axis_name: str | None, source_name: str | None, scheme: str
+) -> tuple[Document, str, str]:
+    """The document with the axis, and the keys of that and of the mode to start from. Without the axis
+    it gets one whose only mode is what is there."""
     wanted = axis_name or "appearance"
     axis = next((axis for axis in document.axes if axis.name == wanted), None)
     if axis is None:
-        return "", source_name or ""
+        other = "light" if scheme == "dark" else "dark"
+        first = Mode(f"{_KEY}-from", source_name or other, color_scheme=other)
+        axis = Axis(f"{_KEY}-axis", wanted, (first,), first.key)
+        return add_axis(document, axis), axis.key, first.key
     if source_name is None:
-        return axis.key, axis.default
+        return document, axis.key, axis.default
     for mode in axis.modes:
         if mode.name == source_name:
-            return axis.key, mode.key
+            return document, axis.key, mode.key
     names = ", ".join(mode.name for mode in axis.modes)
     raise PrismError(f"There is no mode “{source_name}”.", fix=f"Modes of {axis.name}: {names}.")

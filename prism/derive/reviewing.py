@@ -65,6 +65,20 @@ class Review:
             if at != condition or value != row.now
         )
 
+    def taken(
+        self, axis: str, mode: str, decided: Sequence[tuple[str, str | None]]
+    ) -> tuple[Setting, ...]:
+        """The values as they are proposed, but for what was decided since: refused rows are left out, and
+        those with a text hold that. Raises ``EditError`` for a text that is no value."""
+        texts = dict(decided)
+        rows = []
+        for row in self.rows:
+            text = texts.get(row.token.key, "")
+            if text is not None:
+                value = read_typed(self.document, text, row.token) if text else row.proposed
+                rows.append(replace(row, proposed=value))
+        return replace(self, rows=tuple(rows)).settings(axis, mode)
+
 
 def review(document: Document, asked: Asked, watch: Watch | None = None) -> Review:
     """What is proposed for a mode. Raises ``EditError`` where the mode to start from is gone, or a

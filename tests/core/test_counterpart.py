@@ -290,3 +290,64 @@ class CommandTests(SimpleTestCase):
             done = self.run_command(*arguments, "-o", out)
             self.assertEqual(done.returncode, 2)
             self.assertIn(sentence, done.stderr)
+
+    def test_what_is_held_stays_and_what_cannot_pass_is_said_with_what_would_free_it(self):
+        file = self.file(":root { --page: #fff; --text-main: #222; --text-hint: #777 }")
+        out = str(self.folder / "out")
+        done = self.run_command(
+            file,
+            "--as",
+            "dark",
+            "-o",
+            out,
+            "--json",
+            "--hold",
+            "text-hint=#444",
+            "--hold",
+            "page=#111",
+        )
+        self.assertEqual(done.returncode, 1)
+        said = json.loads(done.stdout)
+        self.assertEqual(said["values"]["text-hint"][0]["value"], "#444")
+        (short,) = said["after"]
+        self.assertEqual((short["foreground"], short["required"]), ("text-hint", 4.5))
+        self.assertIn("another value for", short["why"])
+        self.assertTrue(said["contradictions"])
+        kept = self.run_command(file, "--as", "dark", "-o", out, "--hold", "page=", "--json")
+        self.assertNotIn("page", json.loads(kept.stdout)["values"])
+        for held, sentence in (("gone=#fff", "no token “gone”"), ("page", "names no value")):
+            done = self.run_command(file, "--as", "dark", "-o", out, "--hold", held)
+            self.assertEqual(done.returncode, 2)
+            self.assertIn(sentence, done.stderr)
+
+    def fix(self, *arguments):
+        done = subprocess.run(
+            [sys.executable, "-m", "prism.cli", "fix", *arguments],
+            capture_output=True, text=True, cwd=ROOT, timeout=60, check=False,
+        )  # fmt: skip
+        return done
+
+    def test_what_fails_is_fixed_in_every_mode(self):
+        file = self.file(
+            ":root { --page: #fff; --text-main: #222; --text-hint: #aaa }"
+            "[data-theme=dark] { --page: #111; --text-main: #eee; --text-hint: #333 }"
+        )
+        out = self.folder / "out"
+        self.assertEqual(self.fix(file, "-o", str(out)).returncode, 0)
+        document = files.read(
+            {path.name: path.read_bytes() for path in out.iterdir()}, counter_keys()
+        ).document
+        resolver = Resolver(document)
+        themes = list(resolver.themes())
+        self.assertEqual(len(themes), 2)
+        for theme in themes:
+            page, hint, main = (
+                resolver.resolve(document.token_at(path).key, theme).color
+                for path in ("page", "text-hint", "text-main")
+            )
+            self.assertGreaterEqual(ratio_of(hint, page), 4.5)
+            self.assertLess(ratio_of(hint, page), 5.5)  # no further than it must
+            self.assertIn(space.hex_text(main), ("#222222", "#eeeeee"))
+        done = self.fix(file, "-o", str(out), "--hold", "text-hint", "--hold", "page")
+        self.assertEqual(done.returncode, 1)
+        self.assertIn("text-hint on page", done.stdout)

@@ -1,6 +1,8 @@
 """Links, names and axes: parts of the Tokens room beside the sheet."""
 
+import html
 import json
+import re
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
@@ -142,15 +144,50 @@ class AxisTests(TokensCase):
         page = self.client.get(self.url("axes:propose"), said)
         self.assertContains(page, "night, derived from light")
         self.assertContains(page, "step 8 of 11 becomes 4")
-        self.assert_reads(page, "2 pairings fall short in night, 9 in light.")
+        self.assert_reads(page, "All 67 pairings pass in night")
+        self.assert_reads(page, "9 fall short in light.")
         self.assertContains(page, 'fill="#323c3b"')  # surface.raised, a mix of two steps
-        self.post("axes:take", **said, take=["text.main", "surface.page"])
+        rows = re.findall(r'name="was-([^"]+)"', page.content.decode())
+        self.assertGreater(len(rows), 40)
+        shown = {f"was-{key}": "x" for key in rows} | {f"text-{key}": "x" for key in rows}
+        self.post("axes:take", **said, **shown, take=["text.main", "surface.page"])
         stored = self.stored()
         mode = stored.axis("appearance").modes[-1]
         self.assertEqual((mode.name, mode.color_scheme), ("night", "dark"))
         condition = Condition.of({"appearance": mode.key})
         self.assertEqual(stored.token("text.main").value(condition), Expression("{ink.1}"))
         self.assertIsNone(stored.token("text.muted").value(condition))
+
+    def test_a_proposal_is_solved_again_with_what_was_decided(self):
+        said = {"axis": "appearance", "source": "light", "name": "night", "scheme": "dark"}
+        decided = {
+            "was-text.link": "accent.4", "text-text.link": "accent.4",
+            "was-text.muted": "ink.4", "text-text.muted": "ink.3", "take": ["text.muted"],
+        }  # fmt: skip
+        page = self.post("axes:take", **said, **decided, again="1")
+        self.assertContains(page, "What cannot pass together")
+        self.assert_reads(page, "another value for text.link")
+        self.assertRegex(
+            page.content.decode(), r'aria-label="use text.link">'
+        )  # it stays deselected
+        self.assertEqual(len(self.stored().axis("appearance").modes), 3)
+        scene = re.search(r'src="([^"]*proposed/scene[^"]*side=proposed)"', page.content.decode())
+        shown = self.client.get(html.unescape(scene[1]))
+        paint = re.search(r'href="([^"]*proposed/paint[^"]*)"', shown.content.decode())
+        sheet = self.client.get(html.unescape(paint[1])).content.decode()
+        self.assertIn("[data-appearance=", sheet)
+        self.post("axes:take", **said, **decided)
+        mode = self.stored().axis("appearance").modes[-1]
+        condition = Condition.of({"appearance": mode.key})
+        self.assertEqual(self.stored().token("text.muted").value(condition), Expression("{ink.3}"))
+        self.assertIsNone(self.stored().token("text.link").value(condition))
+        wrong = {**decided, "text-text.muted": "nope(", "name": "later"}
+        page = self.post("axes:take", **{**said, "name": "later"}, **{
+            key: value for key, value in wrong.items() if key != "name"
+        })  # fmt: skip
+        self.assertEqual(page.status_code, 422)
+        self.assert_reads(page, "nope(")
+        self.assertEqual(len(self.stored().axis("appearance").modes), 4)
 
     def test_a_mode_from_one_that_is_gone_is_said(self):
         said = {"axis": "appearance", "source": "gone", "name": "night", "scheme": "dark"}

@@ -8,12 +8,15 @@ from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterable
 from dataclasses import dataclass
-from typing import Any
+from types import ModuleType
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
-from ortools.sat.python import cp_model
 
 from prism.derive.solving.problem import Demand, Problem, Table
+
+if TYPE_CHECKING:
+    from ortools.sat.python import cp_model
 
 #: A literal of CP-SAT, or its negation.
 _Literal = Any
@@ -56,8 +59,9 @@ def solve(
         for number, literal in enumerate(model.takes[slot]):
             model.model.add_hint(literal, number == taken)
     solver = _solver(watch.limit)
-    status = solver.solve(model.model, _Listener(watch))
-    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+    status = solver.solve(model.model, _listener(watch))
+    engine = _engine()
+    if status not in (engine.OPTIMAL, engine.FEASIBLE):
         return None
     choice = tuple(
         next(place for place, literal in enumerate(literals) if solver.boolean_value(literal))
@@ -66,14 +70,14 @@ def solve(
     cost = problem.cost(choice)
     assert cost is not None
     bound = int(-(-solver.best_objective_bound // _SCALE))
-    proven = status == cp_model.OPTIMAL
+    proven = status == engine.OPTIMAL
     return Solution(choice, cost, cost if proven else min(max(bound, 0), cost), proven)
 
 
 def is_impossible(problem: Problem, limit: float = ASKING) -> bool:
     """Whether it is proven that no choice is allowed."""
     model = _Model(problem, with_costs=False)
-    return bool(_solver(limit).solve(model.model) == cp_model.INFEASIBLE)
+    return bool(_solver(limit).solve(model.model) == _engine().INFEASIBLE)
 
 
 def contradiction(problem: Problem) -> tuple[int, ...]:
@@ -81,7 +85,7 @@ def contradiction(problem: Problem) -> tuple[int, ...]:
     them something. Empty where that cannot be proven."""
     model = _Model(problem, with_costs=False, guarded=True)
     solver = _solver(ASKING)
-    if solver.solve(model.model) != cp_model.INFEASIBLE:
+    if solver.solve(model.model) != _engine().INFEASIBLE:
         return ()
     named = set(solver.sufficient_assumptions_for_infeasibility())
     core = [group for group, guard in model.guards.items() if guard.index in named]
@@ -100,31 +104,39 @@ def _only(problem: Problem, groups: Iterable[int]) -> Problem:
     return Problem(problem.costs, tuple(demands))
 
 
+def _engine() -> ModuleType:
+    """The solver's module, loaded when something is solved: that takes half a second."""
+    from ortools.sat.python import cp_model
+
+    return cp_model
+
+
 def _solver(limit: float) -> cp_model.CpSolver:
-    solver = cp_model.CpSolver()
+    solver: cp_model.CpSolver = _engine().CpSolver()
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 0
     solver.parameters.max_deterministic_time = limit
     return solver
 
 
-class _Listener(cp_model.CpSolverSolutionCallback):
-    def __init__(self, watch: Watch) -> None:
-        super().__init__()
-        self._watch = watch
+def _listener(watch: Watch) -> Any:
+    """What tells of each better answer, and ends the search where somebody asked to stop."""
 
-    def on_solution_callback(self) -> None:
-        cost, bound = self.objective_value, self.best_objective_bound
-        self._watch.progress(int(cost // _SCALE), int(bound // _SCALE))
-        if self._watch.stopped():
-            self.stop_search()
+    class Listener(_engine().CpSolverSolutionCallback):  # type: ignore[misc]
+        def on_solution_callback(self) -> None:
+            cost, bound = self.objective_value, self.best_objective_bound
+            watch.progress(int(cost // _SCALE), int(bound // _SCALE))
+            if watch.stopped():
+                self.stop_search()
+
+    return Listener()
 
 
 class _Model:
     """A problem as a model of CP-SAT: a literal for each candidate of each slot."""
 
     def __init__(self, problem: Problem, *, with_costs: bool = True, guarded: bool = False) -> None:
-        self.model = cp_model.CpModel()
+        self.model: cp_model.CpModel = _engine().CpModel()
         self.takes = [[self.model.new_bool_var("") for _ in costs] for costs in problem.costs]
         #: A literal for each group whose demands hold while it does.
         self.guards: dict[int, cp_model.IntVar] = {}

@@ -84,6 +84,7 @@ class Places:
         self._new_colors = new_colors
         self._decided: dict[tuple[str, Theme], Decided] = {}
         self._ends: list[str] | None = None
+        self._plain: dict[str, bool] = {}
         self._known_steps: dict[str, tuple[Sequence[str], Sequence[str]]] = {}
 
     def decided(self, key: str, theme: Theme) -> Decided:
@@ -114,7 +115,7 @@ class Places:
         for _ in range(len(self.document.tokens)):
             won = self.resolver.winner(key, theme)
             token = self.document.token(key)
-            if won is None or token is None or token.tier == "raw" or answer.color is None:
+            if won is None or token is None or answer.color is None or not self._moves(token):
                 return stays
             condition, value = won
             target = _target(self.document, value)
@@ -127,6 +128,17 @@ class Places:
             place = Place(key, Condition.of(picks))
             return Decided(self._number(place, value, theme), stays.color)
         return stays
+
+    def _moves(self, token: Token) -> bool:
+        """Whether a token can be moved: a raw one where it stands on no ladder and nothing refers to it, as
+        in a sheet of literals."""
+        if token.tier != "raw":
+            return True
+        if token.key not in self._plain:
+            alone = not self.resolver.graph.users({token.key}) - {token.key}
+            own = ladder_of(self.document, reference_to(self.document, token)) is not None
+            self._plain[token.key] = alone and (not own or not self.document.ramps)
+        return self._plain[token.key]
 
     def _depends(self, value: Value) -> bool:
         """Whether a value is computed from other colors that can be moved themselves."""

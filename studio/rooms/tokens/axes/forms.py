@@ -37,12 +37,13 @@ class ProposalForm(forms.Form):
     scheme = forms.ChoiceField(choices=SCHEMES, required=False)
     plain = forms.BooleanField(required=False)
 
-    def asked(self, key: str) -> Asked:
-        """The proposal, for a mode of this key."""
+    def asked(self, key: str, decided: tuple[tuple[str, str | None], ...] | None = None) -> Asked:
+        """The proposal, for a mode of this key; with what is ``decided``, without it what the form says."""
         values = self.cleaned_data
         mode = Mode(key, values["name"], color_scheme=values["scheme"])
         solves = not values["plain"]
-        return Asked(values["axis"], values["source"], mode, self.decided, solves)
+        known = self.decided if decided is None else decided
+        return Asked(values["axis"], values["source"], mode, known, solves)
 
     @property
     def decided(self) -> tuple[tuple[str, str | None], ...]:
@@ -54,11 +55,18 @@ class DecidedForm(ProposalForm, CommandForm):
     """A proposed mode with what was decided of its rows.
 
     ``was-KEY`` is the text that a row proposed, empty where it was chosen before; ``text-KEY`` what is
-    typed there now; ``take`` the rows that are accepted.
+    typed there now; ``take`` the rows that are accepted; ``before`` what was decided when the page was
+    made, as KEY for a refused row and KEY=TEXT for a chosen one.
     """
 
     #: Rows are looked at up to so many.
     MOST = 4000
+
+    @property
+    def before(self) -> tuple[tuple[str, str | None], ...]:
+        """What was decided when the page was made."""
+        parts = (text.partition("=") for text in self.texts("before")[: self.MOST])
+        return tuple((key, text[:2000] if found else None) for key, found, text in parts)
 
     @property
     def decided(self) -> tuple[tuple[str, str | None], ...]:

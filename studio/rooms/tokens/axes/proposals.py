@@ -18,7 +18,7 @@ from prism.derive.solving import Watch
 from prism.edits.axes import AddProposedMode
 from prism.errors import PrismError
 from prism.formats import css
-from prism.model.values import Composite, Expression, Listing
+from prism.model.values import Composite, Condition, Expression, Listing
 from prism.view_models import proposing
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
@@ -37,9 +37,9 @@ _KEY = "proposed"
 
 
 @lru_cache(maxsize=8)
-def _begun(analysis: Analysis, key: str) -> tuple[Analysis, str, str]:
+def _begun(analysis: Analysis) -> tuple[Analysis, str, str]:
     """A document without an axis with one of appearances, and the keys of its axis and its mode."""
-    document, axis, source = modes.with_appearance(analysis.document, key)
+    document, axis, source = modes.with_appearance(analysis.document, _KEY)
     return Analysis(document), axis, source
 
 
@@ -51,14 +51,19 @@ def _proposal(analysis: Analysis, theme: tuple[int, ...], asked: Asked) -> propo
 class _Proposed:
     """What is asked for, over the document as it is, or as it is with an axis of appearances."""
 
-    def __init__(self, frame: AxesFrame, form: forms.ProposalForm, key: str = _KEY) -> None:
+    def __init__(
+        self,
+        frame: AxesFrame,
+        form: forms.ProposalForm,
+        decided: tuple[tuple[str, str | None], ...] | None = None,
+    ) -> None:
         self.frame = frame
         self.form = form
-        self.asked = form.asked(key)
+        self.asked = form.asked(_KEY, decided)
         self.analysis = frame.analysis
         theme = frame.theme
         if not self.asked.axis and not frame.document.axes:
-            self.analysis, axis, source = _begun(frame.analysis, key)
+            self.analysis, axis, source = _begun(frame.analysis)
             mode, decided, solves = self.asked.mode, self.asked.decided, self.asked.solves
             self.asked = Asked(axis, source, mode, decided, solves)
             theme = self.analysis.resolver.default_theme
@@ -154,16 +159,16 @@ def take(request: HttpRequest, project: Project) -> HttpResponse:
     if "again" in request.POST:
         return _show(frame, form)
     key = store.new_key()
-    proposed = _Proposed(frame, form, key)
+    proposed = _Proposed(frame, form, decided=form.before)
     try:
         if not proposed.is_there:
             return show_axes(frame, "That mode is no longer there.", 422)
-        settings = proposed.made().made.settings(proposed.asked.axis, key)
+        settings = proposed.made().made.taken(proposed.asked.axis, _KEY, form.decided)
     except PrismError as error:
         return _show(frame, form, str(error), 422)
     values = form.cleaned_data
     stored = tuple(
-        (token, condition, value)
+        (token, _rekeyed(condition, key), value)
         for token, condition, value in settings
         if isinstance(value, Expression | Composite | Listing)
     )
@@ -172,6 +177,15 @@ def take(request: HttpRequest, project: Project) -> HttpResponse:
     )
     ready = writing.ReadyForm(request.POST, command)
     return writing.run(frame, ready, lambda problem, status: _show(frame, form, problem, status))
+
+
+def _rekeyed(condition: Condition, key: str) -> Condition:
+    """A condition of the proposed mode, as one of the mode of this key."""
+
+    def named(part: str) -> str:
+        return part.replace(_KEY, key, 1) if part.split("-")[0] == _KEY else part
+
+    return Condition.of({named(axis): named(mode) for axis, mode in condition.picks})
 
 
 def _of_proposal(request: HttpRequest, project: Project) -> tuple[_Proposed, Analysis, bool]:
