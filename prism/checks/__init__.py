@@ -2,12 +2,23 @@
 
 from __future__ import annotations
 
-from prism.checks import absent, broken, contrast, default, hidden, literal, unit, unused
+from prism.checks import (
+    absent,
+    broken,
+    contrast,
+    default,
+    elevation,
+    hidden,
+    literal,
+    unit,
+    unused,
+)
 from prism.checks.check import Analyzed, Check, Finding
 
 #: Every check, in the order their findings are listed. A new check is a file and a line here.
 CHECKS: tuple[Check, ...] = (
     contrast.CHECK,
+    elevation.CHECK,
     broken.CHECK,
     hidden.CHECK,
     absent.CHECK,

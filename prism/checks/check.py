@@ -10,6 +10,7 @@ from prism.model.document import Document
 from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.contrast_table import Part
 from prism.resolution.resolver import Resolver
+from prism.roles.grounds import Guess
 
 #: Wrong for those who use the product; doubtful, as it may be meant; advice.
 Severity = Literal["wrong", "doubtful", "advice"]
@@ -26,6 +27,9 @@ class Analyzed(Protocol):
 
     @property
     def answers(self) -> AnswerTables: ...
+
+    @property
+    def roles(self) -> Mapping[str, Guess]: ...
 
     @property
     def failing(self) -> Mapping[str, list[Part]]: ...

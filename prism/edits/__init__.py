@@ -8,6 +8,7 @@ from __future__ import annotations
 from prism.edits import (
     adding,
     axes,
+    balance,
     cells,
     imports,
     measures,
@@ -30,6 +31,7 @@ FAMILIES = (
     naming,
     pairings,
     rules,
+    balance,
     imports,
     project,
 )

@@ -48,6 +48,6 @@ ROOMS = (
         (("mapping", "map"), ("naming", "names"), ("axes", "axes"), ("roles", "roles")),
     ),
     Room(3, "stage", "Stage"),
-    Room(4, "checks", "Checks"),
+    Room(4, "checks", "Checks", (("balance", "balance"),)),
     Room(6, "exchange", "Exchange"),
 )

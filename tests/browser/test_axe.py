@@ -76,6 +76,8 @@ class RoomAxeTests(StudioTestCase):
             "tokens/axes/?adding=mode:appearance",
             "tokens/axes/propose?axis=appearance&source=light&name=night&scheme=dark",
             "palette/measures/",
+            "checks/balance/",
+            "checks/balance/?token=action.fill&brand=osprelle",
             "palette/measures/copy",
             "palette/import/",
             "palette/import/picture",

@@ -32,6 +32,7 @@ from prism.edits.axes import (
     RenameMode,
     SetColorScheme,
 )
+from prism.edits.balance import MakeAllEven, MakeEven
 from prism.edits.cells import (
     Cells,
     ClearCells,
@@ -169,6 +170,11 @@ SAMPLES = (
         ),
         "Made mode night from light with 1 proposed value",
     ),
+    (
+        MakeEven("signal.go", "appearance", "light", "dark"),
+        "Made signal.go as strong in dark as in light",
+    ),
+    (MakeAllEven("appearance", "light", "dim"), "Made every color as strong in dim as in light"),
     (AddRamp("k", "moss", RECIPE), "Added ramp moss"),
     (RetuneRamp("k", "spruce", RECIPE), "Retuned spruce"),
     (RenameRamp("spruce", "fir"), "Renamed spruce to fir"),

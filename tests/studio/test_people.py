@@ -15,7 +15,8 @@ from studio.store import projects as store
 from studio.store.models import Membership
 from tests.builders import axis, document, token
 
-ROOMS = ("palette", "tokens", "stage", "checks", "exchange", "axes", "naming", "measures", "roles")
+ROOMS = ("palette", "tokens", "stage", "checks", "exchange", "axes", "naming", "measures", "roles",
+         "balance")  # fmt: skip
 LOOK = axis("look", "light", "night", "dim")
 DIM = Condition.of({"look": "dim"})
 

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class BalanceConfig(AppConfig):
+    name = "studio.rooms.checks.balance"
+    label = "balance"
