@@ -16,13 +16,14 @@ from functools import partial
 from itertools import count
 from pathlib import Path
 
-from bench import documents
+from bench import documents, palettes
 from prism import starters
 from prism.analysis import Analysis
 from prism.color import space
-from prism.derive import counterpart
+from prism.derive import counterpart, modes
+from prism.derive.reviewing import Asked, Review, review
 from prism.edits.cells import SetValue
-from prism.model.document import Document
+from prism.model.document import Document, Mode
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.answer_tables import AnswerTables, find
 from prism.resolution.contrast_table import ContrastTable
@@ -215,6 +216,25 @@ def first_hour() -> list[str]:
     ]
 
 
+def modes_solved() -> list[str]:
+    """Modes proposed and solved, in products of two sizes."""
+    lines = []
+    for semantic, pairs, brands, contrasts, most in ((120, 300, 3, 3, 3), (400, 1500, 6, 3, 20)):
+        built = palettes.product(semantic, pairs, brands, contrasts)
+        night = Mode("night", "night", color_scheme="dark")
+        asked = Asked("appearance", "light", night)
+        plain, _ = timed(partial(modes.propose, built, "appearance", "light", "night", "dark"))
+        solved, made = timed(partial(review, built, asked))
+        assert isinstance(made, Review)
+        proof = "proven nearest" if made.solved.proven else "not proven"
+        lines.append(
+            f"| {semantic} semantic tokens, {len(built.pairings):,} pairings, {brands * contrasts} themes | "
+            f"proposed in {plain:.2f} s; solved in {solved:.1f} s, at most {most}: {proof}, "
+            f"{len(made.solved.moves)} moved, {len(made.short)} fall short |"
+        )
+    return lines
+
+
 def _preview(plan: Plan) -> starting.Shown:
     numbers = count()
     return starting.shown(Analysis(starters.build(plan, lambda: f"k{next(numbers)}")))
@@ -297,6 +317,12 @@ def main() -> None:
         "| | |",
         "| --- | --- |",
         *first_hour(),
+        "",
+        "## Modes solved",
+        "",
+        "| | |",
+        "| --- | --- |",
+        *modes_solved(),
         "",
         "## Memory",
         "",

@@ -11,7 +11,7 @@ from prism.color import space
 from prism.model.document import Axis, Document, Mode, Pairing, Ramp, Token
 from prism.model.values import BASE, Condition, Expression
 from prism.palette import ramps
-from prism.palette.recipes import Recipe
+from prism.palette.course import Recipe
 
 _HUES = 10
 _STATES = ("", ".hover", ".pressed")
@@ -57,7 +57,7 @@ def product(semantic: int, pairings: int, brands: int, contrasts: int, seed: int
             pairs.append(Pairing(f"p{len(pairs)}", above, (below,), "text", required))
 
     add("surface.page", "{ink.1}")
-    surfaces = ["surface.page", *(add(f"surface.{level}", "{white}") for level in range(1, 5))]
+    surfaces = ["surface.page", *(add(f"surface.{level}", "{white}") for level in range(1, 7))]
     raised = [Condition.of({"contrast": f"c{i}"}) for i in range(1, contrasts)]
     count = len(surfaces)
     for number in itertools.count():
@@ -88,10 +88,17 @@ def product(semantic: int, pairings: int, brands: int, contrasts: int, seed: int
             }
             label = add(f"button{number}.label", "{white}")
             for place, state in enumerate(_STATES):
-                shift = {at: text.replace(f".{step}", f".{step + place}") for at, text in by_brand.items()}
+                shift = {
+                    at: text.replace(f".{step}", f".{step + place}")
+                    for at, text in by_brand.items()
+                }
                 fill = add(f"button{number}.fill{state}", f"{{hue{ramp}.{step + place}}}", shift)
                 pair(label, fill, 4.5)
             count += 1 + len(_STATES)
     return Document(
-        name="Product", axes=axes, tokens=tuple(tokens), ramps=tuple(made_ramps), pairings=tuple(pairs)
+        name="Product",
+        axes=axes,
+        tokens=tuple(tokens),
+        ramps=tuple(made_ramps),
+        pairings=tuple(pairs),
     )

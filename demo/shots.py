@@ -44,7 +44,7 @@ VIEWS = (
     ("stage", "stage/?theme=brand:osprelle", "light"),
     ("stage-dark-chrome", "stage/?theme=appearance:dark,brand:vexley", "dark"),
     ("checks", "checks/", "light"),
-    ("checks-mid-chrome", "checks/", "mid"),
+    ("checks-balance", "checks/balance/?token=highlight.fill&brand=vexley", "mid"),
     ("exchange", "exchange/", "light"),
 )
 

@@ -115,6 +115,7 @@ def _solver(limit: float) -> cp_model.CpSolver:
     solver: cp_model.CpSolver = _engine().CpSolver()
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 0
+    solver.parameters.linearization_level = 2
     solver.parameters.max_deterministic_time = limit
     return solver
 

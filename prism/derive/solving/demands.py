@@ -134,6 +134,8 @@ class Demands:
                 if size * count <= _MOST:
                     slots.append(layer.slot)
                     size *= count
+                else:
+                    self.places.computes = True
         layers = []
         for layer in stack:
             assert layer.color is not None

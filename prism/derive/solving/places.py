@@ -78,6 +78,8 @@ class Places:
         self.resolver = resolver
         self.document: Document = resolver.document
         self.slots: list[Slot] = []
+        #: Whether a color was met that is computed from others, which is taken as it is now.
+        self.computes = False
         self._numbers: dict[Place, int] = {}
         self._within = dict(within)
         self._held = held
@@ -123,6 +125,7 @@ class Places:
                 key = target.key
                 continue
             if not isinstance(value, Expression) or self._depends(value):
+                self.computes = True
                 return stays
             picks = {**dict(condition.picks), **self._within}
             place = Place(key, Condition.of(picks))

@@ -135,7 +135,7 @@ class _Settled:
         if solution is None or solution.choice == zeros:
             return False
         self._take(view, solution)
-        return True
+        return view.places.computes
 
     def _take(self, view: _View, solution: cpsat.Solution) -> None:
         after = set_values(self.document, view.settings(solution.choice))
