@@ -12,8 +12,9 @@ from prism.changes.axes import add_axis
 from prism.cli.group import file_argument, json_option, main, maps_option
 from prism.cli.printing import show, show_json, theme_words, write_files
 from prism.cli.reading import load
+from prism.derive import fixing
 from prism.derive.reviewing import Asked, review
-from prism.derive.solving import Contradiction, Short, Solved, Wanted, falling_short, solve
+from prism.derive.solving import Contradiction, Short, Solved, Wanted, falling_short
 from prism.errors import FormatError, PrismError
 from prism.expressions.values import value_text
 from prism.formats import files
@@ -110,10 +111,10 @@ def fix(
         raise FormatError(_NOTHING, place=file, fix="See what the command roles makes of them.")
     held = frozenset(_token(document, path) for path in holds)
     wanted = Wanted(pairs, guesses, held=held, new_colors=new_colors)
-    before = tuple(falling_short(document, wanted))
-    solved = solve(document, wanted)
-    settings = [(move.place.token, move.place.condition, move.after) for move in solved.moves]
-    _report(ctx, solved.document, settings, pairs, before, solved, folder, as_json)
+    made = fixing.fix(document, wanted)
+    settings = [(move.place.token, move.place.condition, move.after) for move in made.moves]
+    solved = fixing.as_solved(made)
+    _report(ctx, made.document, settings, pairs, made.before, solved, folder, as_json)
 
 
 def _report(

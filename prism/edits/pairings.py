@@ -8,9 +8,10 @@ from prism.changes import values
 from prism.derive.passing import Fix, fixes, words_of
 from prism.edits.command import Command, command
 from prism.edits.requirements import ratio_in_words, read_ratio, read_use
-from prism.edits.words import short
+from prism.edits.words import counted, short
 from prism.errors import EditError
 from prism.model.document import Document, Pairing
+from prism.model.values import Composite, Condition, Expression, Listing
 from prism.resolution import contrast
 from prism.roles import rules
 
@@ -138,3 +139,18 @@ class FixPairing(Command):
 
     def sentence(self, before: Document) -> str:
         return f"Fixed contrast: set {short(self._fix(before)[1])}"
+
+
+@command("fix-all")
+@dataclass(frozen=True, slots=True)
+class FixAll(Command):
+    """Store the values with which pairings pass that fell short, each of a token under a condition."""
+
+    values: tuple[tuple[str, Condition, Expression | Composite | Listing], ...]
+
+    def apply(self, document: Document) -> Document:
+        return values.set_values(document, self.values)
+
+    def sentence(self, before: Document) -> str:
+        count = counted(len({token for token, *_ in self.values}), "color")
+        return f"Fixed contrast: moved {count}"

@@ -52,7 +52,7 @@ from prism.edits.cells import (
 from prism.edits.imports import ImportColors, ImportDocument, TakeIdea, UsePictureColors
 from prism.edits.measures import AddMeasure, AddScale
 from prism.edits.naming import AddNames, StoreScheme
-from prism.edits.pairings import AddPairing, FixPairing, RemovePairing, RequireOfPairing
+from prism.edits.pairings import AddPairing, FixAll, FixPairing, RemovePairing, RequireOfPairing
 from prism.edits.palette import (
     AddAllMissing,
     AddMissing,
@@ -169,6 +169,10 @@ SAMPLES = (
             (("text.main", Condition.of({"appearance": "k"}), Expression("{ink.1}")),),
         ),
         "Made mode night from light with 1 proposed value",
+    ),
+    (
+        FixAll((("signal.go", Condition(), Expression("{go.8}")),)),
+        "Fixed contrast: moved 1 color",
     ),
     (
         MakeEven("signal.go", "appearance", "light", "dark"),

@@ -10,10 +10,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from demo import quillhaven
+from prism.analysis import Analysis
 from prism.changes.axes import remove_mode
 from prism.color import space
 from prism.color.contrast import lightness
-from prism.derive import modes, solving
+from prism.derive import fixing, modes, solving
 from prism.derive.mapping import ladder_of
 from prism.derive.reviewing import Asked, review
 from prism.derive.solving import Wanted, Watch, cpsat
@@ -357,3 +358,53 @@ class ContradictionTests(SimpleTestCase):
         built = Document(tokens=(token("text.main", "#111111"),))
         made = self.solved(built, [])
         self.assertEqual((made.document, made.moves, made.proven), (built, (), True))
+
+
+class FixTests(SimpleTestCase):
+    def fixed(self, built, **wanted):
+        analysis = Analysis(built)
+        pairs = analysis.judged.pairings or tuple(one.pairing for one in analysis.offered)
+        return pairs, fixing.fix(built, Wanted(pairs, analysis.roles, **wanted), Watch(0.4))
+
+    def test_the_demo_passes_in_every_theme_by_a_few_moves(self):
+        whole = quillhaven.document()
+        pairs, made = self.fixed(whole)
+        after = Resolver(made.document)
+        self.assertEqual((len(made.before), made.short, made.proven), (21, (), True))
+        self.assertLessEqual(len(made.moves), 12)
+        readings = audit(after, pairs, list(after.themes()))
+        self.assertEqual([one for one in readings if one.fails], [])
+        before = Resolver(whole)
+        moved = {move.place.token for move in made.moves}
+        reached = before.graph.users(moved)
+        for theme in list(before.themes())[::29]:
+            for one in whole.tokens:
+                if one.key not in reached:
+                    self.assertEqual(before.resolve(one.key, theme), after.resolve(one.key, theme))
+
+    def test_a_light_page_stays_light_whatever_is_kept(self):
+        whole = quillhaven.document()
+        _, made = self.fixed(whole, held=frozenset({"focus.ring"}))
+        after = Resolver(made.document)
+        theme = after.theme({"appearance": "light"})
+        page = after.resolve("surface.page", theme).color
+        self.assertGreater(float(lightness(space.rgba(page)[:3])), 90)
+        _, made = self.fixed(whole, held=frozenset({"action.label.disabled"}))
+        short = {one.pairing.foreground for one in made.short}
+        self.assertEqual(short, {"ticket.terms"})
+        (light, *_) = made.contradictions
+        self.assertIn("another value for action.label.disabled", " ".join(light.free))
+
+    @settings(max_examples=40, deadline=None)
+    @given(st.integers(0, 10**6))
+    def test_failing_pairings_never_rise_and_passing_ones_never_break(self, seed):
+        built = roles.random_document(seed)
+        pairs, made = self.fixed(built)
+        before, after = Resolver(built), Resolver(made.document)
+        themes = list(before.themes())[:16]
+        was, now = audit(before, pairs, themes), audit(after, pairs, themes)
+        for one, then in zip(was, now, strict=True):
+            self.assertFalse(then.fails and not one.fails)
+        self.assertLessEqual(sum(one.fails for one in now), sum(one.fails for one in was))
+        if any(one.fails for one in now):
+            self.assertTrue(made.contradictions)

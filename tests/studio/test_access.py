@@ -108,6 +108,8 @@ TABLE = {
     "checks:room": {"GET": "viewer"},
     "checks:add-pairing": {"POST": "editor"},
     "checks:command": {"POST": "editor"},
+    "checks:fix-all": {"GET": "viewer"},
+    "checks:take-fixes": {"POST": "editor"},
     "exchange:room": {"GET": "viewer"},
     "exchange:import": {"POST": "viewer"},
     "exchange:export": {"GET": "viewer"},

@@ -2,12 +2,14 @@
 
 import io
 import json
+import re
 import zipfile
 
 from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
+from demo import quillhaven
 from prism.changes import structure
 from prism.formats import archive
 from prism.model.values import Expression
@@ -299,3 +301,41 @@ class ProjectTests(RoomCase):
         self.assertContains(self.client.get(reverse("alive")), "alive")
         response = self.client.get("/p/nothing/tokens/")
         self.assertContains(response, "There is no such page", status_code=404)
+
+
+class FixAllTests(RoomCase):
+    def setUp(self):
+        super().setUp()
+        self.make(quillhaven.document())
+
+    def test_everything_is_fixed_at_once_and_reviewed_first(self):
+        self.assertContains(self.client.get(self.url("checks:room")), 'id="fix-all"')
+        page = self.client.get(self.url("checks:fix-all"))
+        self.assert_reads(page, "11 values would change")
+        self.assert_reads(page, "21 readings fall short now, <strong>none would</strong> then")
+        self.assertContains(page, "so that focus.ring on surface.page reads 4.32, not 2.86")
+        everything = [str(number) for number in range(11)]
+        self.post("checks:take-fixes", take=everything)
+        room = self.client.get(self.url("checks:room"))
+        self.assert_reads(room, "all have enough contrast")
+        self.assertNotContains(room, 'id="fix-all"')
+        self.assertContains(self.client.get(self.url("checks:fix-all")), "Nothing falls short.")
+
+    def test_a_row_is_kept_and_what_cannot_pass_then_is_said(self):
+        page = self.client.get(self.url("checks:fix-all"))
+        rows = re.findall(
+            r'name="take" value="(\d+)"[^>]*aria-label="use ([\w.]+) for', page.content.decode()
+        )
+        others = [number for number, path in rows if path != "action.label.disabled"]
+        again = self.post("checks:take-fixes", take=others, again="1")
+        self.assert_reads(again, "Kept: action.label.disabled.")
+        self.assert_reads(again, "What cannot pass together")
+        self.assert_reads(again, "another value for action.label.disabled")
+        rows = re.findall(r'name="take" value="(\d+)"', again.content.decode())
+        self.post("checks:take-fixes", take=rows, held="action.label.disabled")
+        self.assertEqual(
+            self.stored().token("action.label.disabled"),
+            quillhaven.document().token("action.label.disabled"),
+        )
+        page = self.post("checks:take-fixes", take=[])
+        self.assertContains(page, "No row is selected.", status_code=422)

@@ -68,7 +68,11 @@ class Demands:
             if pairing.required > 0
             for demand in self._pairing(group, pairing)
         ]
-        made += [*self._levels(), *self._states()]
+        order = [*self._levels(), *self._states()]
+        if not self.asked.like:  # what is only fixed keeps the order that it has
+            zeros = [0] * len(self.places.slots)
+            order = [demand for demand in order if any(demand.met_by(zeros))]
+        made += order
         costs = tuple(tuple(slot.costs) for slot in self.places.slots)
         return Problem(costs, merged(made))
 

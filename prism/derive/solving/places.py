@@ -27,6 +27,8 @@ Colors = NDArray[np.float64]
 #: A color that is moved at all costs as much as so many tenths of L*, on top of how far it is moved; one
 #: of another hue, and one that is none of the palette, cost more. Common practice, no source.
 _MOVED, _ELSEWHERE, _NEW = 15, 60, 90
+#: The page and its surfaces are moved by so many L* at most. Common practice, no source.
+_SURFACE = 15.0
 #: New colors between steps lie so far apart in OKLCH lightness.
 _FINE = 0.02
 
@@ -65,7 +67,8 @@ class Places:
     """The slots of a document, found one by one as tokens are asked about.
 
     ``within`` are modes by axis: values are moved in themes of these alone. ``held`` are tokens, by key,
-    and places that stay as they are; ``new_colors`` says whether colors between the steps of the palette may be made.
+    and places that stay as they are; ``surfaces`` are tokens that stay about as light as they are, so that a
+    light page is not made dark; ``new_colors`` says whether colors between the steps of the palette may be made.
     """
 
     def __init__(
@@ -74,6 +77,7 @@ class Places:
         within: Mapping[str, str],
         held: Collection[str | Place],
         new_colors: bool,
+        surfaces: Collection[str] = (),
     ) -> None:
         self.resolver = resolver
         self.document: Document = resolver.document
@@ -84,6 +88,7 @@ class Places:
         self._within = dict(within)
         self._held = held
         self._new_colors = new_colors
+        self._surfaces = frozenset(surfaces)
         self._decided: dict[tuple[str, Theme], Decided] = {}
         self._ends: list[str] | None = None
         self._plain: dict[str, bool] = {}
@@ -168,7 +173,9 @@ class Places:
             round(10 * abs(float(light - lights[0]))) + extra + _MOVED
             for light, (*_, extra) in zip(lights[1:], offers, strict=True)
         ]
-        for number in sorted(range(len(offers)), key=lambda i: far[i]):
+        most = _SURFACE if place.token in self._surfaces else 100.0
+        near = [i for i in range(len(offers)) if abs(lights[i + 1] - lights[0]) <= most]
+        for number in sorted(near, key=lambda i: far[i]):
             key, offered, color, _ = offers[number]
             slot.values.append(offered)
             slot.keys.append(key)

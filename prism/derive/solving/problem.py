@@ -58,19 +58,14 @@ class Problem:
             total += least
         return total
 
-    def unmet(self, choice: Sequence[int]) -> list[Demand]:
-        """The demands that a choice does not meet in any way."""
-        return [demand for demand in self.demands if not any(demand.met_by(choice))]
-
-    def softened(self, groups: Iterable[int], weight: int) -> Problem:
-        """The problem in which the demands of some groups need not be met, at a cost."""
-        soft = set(groups)
+    def softened(self, choice: Sequence[int], weight: int) -> Problem:
+        """The problem in which what a choice does not meet need not be met, at a cost."""
         return replace(
             self,
             demands=tuple(
-                replace(demand, weight=weight)
-                if demand.group in soft and not demand.weight
-                else demand
+                demand
+                if demand.weight or any(demand.met_by(choice))
+                else replace(demand, weight=weight)
                 for demand in self.demands
             ),
         )
@@ -118,7 +113,7 @@ def bundled(problem: Problem, bundles: Iterable[Sequence[int]]) -> Bundled:
 
 def merged(demands: Iterable[Demand]) -> tuple[Demand, ...]:
     """Demands that say the same of the same slots as one, and without those that say nothing. Those
-    of different groups stay apart."""
+    of different groups stay apart, and those that hold now from those that do not."""
     known: dict[tuple[object, ...], Demand] = {}
     for number, demand in enumerate(demands):
         if demand.family < 0 and demand.tables[0].all():
@@ -126,7 +121,8 @@ def merged(demands: Iterable[Demand]) -> tuple[Demand, ...]:
         if demand.family >= 0 or len(demand.tables) > 1:
             known[("own", number)] = demand
             continue
-        key: tuple[object, ...] = (demand.slots, demand.group, demand.weight)
+        holds = bool(demand.tables[0][(0,) * len(demand.slots)])
+        key: tuple[object, ...] = (demand.slots, demand.group, demand.weight, holds)
         before = known.get(key)
         if before is not None and not demand.weight:
             demand = replace(demand, tables=(before.tables[0] & demand.tables[0],))

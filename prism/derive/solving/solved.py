@@ -130,8 +130,7 @@ class _Settled:
         if solution is None:
             if first:
                 self.contradictions = tuple(view.contradictions())
-            failing = {one.group for one in problem.unmet(zeros) if not one.weight}
-            solution = _as_many(problem.softened(failing, _SHORT), bundles, watch)
+            solution = _as_many(problem.softened(zeros, _SHORT), bundles, watch)
         if solution is None or solution.choice == zeros:
             return False
         self._take(view, solution)
@@ -217,7 +216,8 @@ class _View:
         self.document = document
         self.wanted = wanted
         self.resolver = resolver_of(document)
-        self.places = Places(self.resolver, wanted.within, wanted.held, wanted.new_colors)
+        surfaces = [k for k, one in wanted.guesses.items() if one.role.kind in ("page", "surface")]
+        self.places = Places(self.resolver, wanted.within, wanted.held, wanted.new_colors, surfaces)
         asked = Asked(wanted.pairs, wanted.guesses, wanted.within, wanted.like)
         self.demands = Demands(asked, self.places, AnswerTables(self.resolver))
         self.problem: Problem = self.demands.problem()

@@ -12,6 +12,10 @@ from studio.rooms.writing import CommandForm
 from studio.store import projects as store
 
 
+class ReviewForm(CommandForm):
+    """The moves that are selected, and the tokens that are kept as they are."""
+
+
 class PairingForm(CommandForm):
     """A new pairing: tokens by path, and a use."""
 

@@ -1,10 +1,12 @@
 from django.urls import path
 
-from studio.rooms.checks import views
+from studio.rooms.checks import fixing, views
 
 app_name = "checks"
 urlpatterns = [
     path("", views.room, name="room"),
     path("pairings/add", views.add_pairing, name="add-pairing"),
     path("command", views.command, name="command"),
+    path("fix", fixing.room, name="fix-all"),
+    path("fix/take", fixing.take, name="take-fixes"),
 ]
