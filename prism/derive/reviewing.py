@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 
 from prism.changes.values import Setting
 from prism.derive import modes, solving
+from prism.derive.intents import BY_ID
 from prism.derive.solving import Contradiction, Move, Place, Short, Solved, Wanted, Watch
 from prism.derive.tuning import Row
 from prism.errors import EditError
@@ -24,7 +25,8 @@ class Asked:
     """A mode that is asked for: keys of the axis and of the mode it is made from, and the new mode.
 
     ``decided`` are the tokens by key that stay as a person decided: with a text as it is typed, or None
-    for the value that the mode it is made from has. ``solves`` says whether the rows are solved.
+    for the value that the mode it is made from has. ``solves`` says whether the rows are solved,
+    ``intent`` what the mode is to be (one of ``intents``).
     """
 
     axis: str
@@ -32,6 +34,7 @@ class Asked:
     mode: Mode
     decided: tuple[tuple[str, str | None], ...] = ()
     solves: bool = True
+    intent: str = "counterpart"
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,11 +87,16 @@ def review(document: Document, asked: Asked, watch: Watch | None = None) -> Revi
     """What is proposed for a mode. Raises ``EditError`` where the mode to start from is gone, or a
     decided value is none."""
     axis, mode = asked.axis, asked.mode
-    proposed = modes.propose(document, axis, asked.source, mode.key, mode.color_scheme)
+    intent = BY_ID.get(asked.intent)
+    if intent is None:
+        raise EditError(f"There is no proposal “{asked.intent[:20]}”.")
+    proposed = intent.rows(document, axis, asked.source, mode.key, mode.color_scheme)
     rows = {row.token.key: row for row in _decided(document, asked, proposed)}
     guesses = guess(document, resolver_of(document))
     judged = rules.joined(document, rules.kept(document, guesses))
-    pairs = judged.pairings or tuple(made.pairing for made in rules.pairings(judged, guesses))
+    pairs = intent.needs(
+        judged.pairings or tuple(made.pairing for made in rules.pairings(judged, guesses))
+    )
     started = modes.with_rows(document, axis, mode, asked.source, rows.values())
     wanted = Wanted(
         pairs,

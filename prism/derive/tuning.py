@@ -17,7 +17,9 @@ from prism.model.values import Condition, Value
 from prism.resolution.contrast import REQUIRED, Reading, audit
 from prism.resolution.resolver import Resolver, Theme
 
-Reason = Literal["mirrored", "level", "tuned", "label", "role", "solved", "chosen", "refused"]
+Reason = Literal[
+    "mirrored", "level", "tuned", "label", "role", "solved", "chosen", "refused", "quieter"
+]
 #: Within this many L* points a color stands out as much as its yardstick.
 EVEN = 3.0
 

@@ -9,31 +9,18 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from demo import quillhaven
-from prism.analysis import Analysis
-from prism.changes.axes import remove_mode
-from prism.color import space
-from prism.color.contrast import lightness
-from prism.derive import fixing, modes, solving
-from prism.derive.mapping import ladder_of
+from prism.derive import modes, solving
 from prism.derive.reviewing import Asked, review
 from prism.derive.solving import Wanted, Watch, cpsat
 from prism.derive.solving.problem import Demand, Problem, bundled, merged
-from prism.errors import EditError
 from prism.model.document import Document, Mode, Pairing
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
-from prism.roles import rules
 from prism.roles.guess import guess
 from tests import roles
 from tests.builders import axis, document, token
 
 NIGHT = Mode("night", "night", color_scheme="dark")
-#: Tokens whose hand-made dark value is one of the flaws of demo/FLAWS.md.
-FLAWED = {
-    "surface.card", "text.faint", "action.label.disabled", "focus.ring", "action.label.pressed",
-    "signal.hold",
-}  # fmt: skip
 
 
 def random_problem(seed):
@@ -145,119 +132,6 @@ class ExactTests(SimpleTestCase):
         self.assertIsNotNone(solution)
 
 
-class DemoTests(SimpleTestCase):
-    """The dark mode of the demo from its light mode alone, against the one that was made by hand."""
-
-    @classmethod
-    def setUpClass(cls):
-        super().setUpClass()
-        cls.whole = quillhaven.document()
-        light = cls.whole
-        for mode in ("dark", "dim"):
-            light = remove_mode(light, "appearance", mode)
-        cls.made = review(light, Asked("appearance", "light", NIGHT))
-        cls.after = Resolver(cls.made.document)
-        cls.byhand = Resolver(cls.whole)
-
-    def themes(self, mode):
-        for brand in ("tarnmoor", "osprelle", "vexley"):
-            for contrast in ("standard", "raised"):
-                yield {"appearance": mode, "brand": brand, "contrast": contrast}
-
-    def test_every_rule_passes_in_every_theme(self):
-        self.assertEqual(self.made.short, ())
-        self.assertTrue(self.made.solved.proven)
-        themes = [theme for theme in self.after.themes() if self.picks(theme) == "night"]
-        self.assertEqual(len(themes), 96)
-        pairs = rules.judged(self.made.document).pairings
-        self.assertGreater(len(pairs), 60)
-        self.assertEqual([one for one in audit(self.after, pairs, themes) if one.fails], [])
-
-    def picks(self, theme):
-        return self.after.picks(theme)["appearance"]
-
-    def test_elevation_rises(self):
-        for picks in self.themes("night"):
-            theme = self.after.theme(picks)
-            lights = [
-                float(lightness(space.rgba(self.after.resolve(key, theme).color)[:3]))
-                for key in (
-                    f"surface.{name}"
-                    for name in ("sunken", "page", "card", "raised", "floating", "modal")
-                )
-            ]
-            gaps = np.diff(lights)
-            self.assertTrue((gaps >= 2).all(), (picks, lights))
-
-    def place(self, resolver, steps, key, theme):
-        """Where a color lies on a ladder, by its lightness."""
-        lights = [
-            float(lightness(space.rgba(resolver.resolve(step, theme).color)[:3])) for step in steps
-        ]
-        order = sorted(range(len(steps)), key=lambda i: lights[i])
-        own = float(lightness(space.rgba(resolver.resolve(key, theme).color)[:3]))
-        return float(np.interp(own, [lights[i] for i in order], order))
-
-    def test_most_colors_are_those_that_were_chosen_by_hand(self):
-        same = near = count = 0
-        for dark, night in zip(self.themes("dark"), self.themes("night"), strict=True):
-            then, now = self.byhand.theme(dark), self.after.theme(night)
-            for one in self.whole.tokens:
-                varies = any(c.mode_on("appearance") for c, _ in one.values)
-                if one.tier == "raw" or one.type != "color" or not varies or one.key in FLAWED:
-                    continue
-                if one.key == "highlight.fill" and dark["brand"] == "vexley":
-                    continue  # the accent that shouts
-                count += 1
-                byhand, ours = self.byhand.resolve(one.key, then), self.after.resolve(one.key, now)
-                if byhand.hex == ours.hex:
-                    same += 1
-                    continue
-                ladder = ladder_of(self.whole, self.byhand.winner(one.key, then)[1])
-                if ladder is not None:
-                    apart = self.place(self.byhand, ladder[0], one.key, then) - self.place(
-                        self.after, ladder[0], one.key, now
-                    )
-                    near += abs(apart) <= 1.001
-        self.assertGreater(count, 240)
-        self.assertGreaterEqual(same / count, 0.70)
-        self.assertGreaterEqual((same + near) / count, 0.90)
-
-    def test_the_light_mode_stays_as_it_is(self):
-        for theme in self.byhand.themes():
-            if self.byhand.picks(theme)["appearance"] == "light":
-                there = self.after.theme(self.byhand.picks(theme))
-                for one in self.whole.tokens:
-                    self.assertEqual(
-                        self.byhand.resolve(one.key, theme).css,
-                        self.after.resolve(one.key, there).css,
-                    )
-                break
-
-    def test_what_a_person_decided_stays(self):
-        decided = (("text.link", None), ("text.muted", "ink.3"), ("surface.inverse", None))
-        made = review(self.whole, Asked("appearance", "light", NIGHT, decided))
-        after = Resolver(made.document)
-        for picks in self.themes("night"):
-            theme = after.theme(picks)
-            light = after.theme({**picks, "appearance": "light"})
-            for key in ("text.link", "surface.inverse"):
-                self.assertEqual(after.resolve(key, theme).hex, after.resolve(key, light).hex)
-        standard = after.theme({"appearance": "night"})
-        self.assertEqual(after.resolve("text.muted", standard).hex, self.step("ink.3"))
-        reasons = {row.token.key: row.reason for row in made.rows}
-        self.assertEqual([reasons[key] for key, _ in decided], ["refused", "chosen", "refused"])
-        self.assertTrue(made.short)
-        self.assertTrue(made.contradictions)
-        named = " ".join(words for one in made.contradictions for words in one.free)
-        self.assertIn("text.link", named)
-        with self.assertRaisesMessage(EditError, "no longer there"):
-            review(self.whole, Asked("appearance", "light", NIGHT, (("gone", None),)))
-
-    def step(self, key):
-        return self.byhand.resolve(key, self.byhand.default_theme).hex
-
-
 class ForeignTests(SimpleTestCase):
     def test_every_rule_passes_in_documents_of_foreign_kind(self):
         for name in roles.names():
@@ -358,53 +232,3 @@ class ContradictionTests(SimpleTestCase):
         built = Document(tokens=(token("text.main", "#111111"),))
         made = self.solved(built, [])
         self.assertEqual((made.document, made.moves, made.proven), (built, (), True))
-
-
-class FixTests(SimpleTestCase):
-    def fixed(self, built, **wanted):
-        analysis = Analysis(built)
-        pairs = analysis.judged.pairings or tuple(one.pairing for one in analysis.offered)
-        return pairs, fixing.fix(built, Wanted(pairs, analysis.roles, **wanted), Watch(0.4))
-
-    def test_the_demo_passes_in_every_theme_by_a_few_moves(self):
-        whole = quillhaven.document()
-        pairs, made = self.fixed(whole)
-        after = Resolver(made.document)
-        self.assertEqual((len(made.before), made.short, made.proven), (21, (), True))
-        self.assertLessEqual(len(made.moves), 12)
-        readings = audit(after, pairs, list(after.themes()))
-        self.assertEqual([one for one in readings if one.fails], [])
-        before = Resolver(whole)
-        moved = {move.place.token for move in made.moves}
-        reached = before.graph.users(moved)
-        for theme in list(before.themes())[::29]:
-            for one in whole.tokens:
-                if one.key not in reached:
-                    self.assertEqual(before.resolve(one.key, theme), after.resolve(one.key, theme))
-
-    def test_a_light_page_stays_light_whatever_is_kept(self):
-        whole = quillhaven.document()
-        _, made = self.fixed(whole, held=frozenset({"focus.ring"}))
-        after = Resolver(made.document)
-        theme = after.theme({"appearance": "light"})
-        page = after.resolve("surface.page", theme).color
-        self.assertGreater(float(lightness(space.rgba(page)[:3])), 90)
-        _, made = self.fixed(whole, held=frozenset({"action.label.disabled"}))
-        short = {one.pairing.foreground for one in made.short}
-        self.assertEqual(short, {"ticket.terms"})
-        (light, *_) = made.contradictions
-        self.assertIn("another value for action.label.disabled", " ".join(light.free))
-
-    @settings(max_examples=40, deadline=None)
-    @given(st.integers(0, 10**6))
-    def test_failing_pairings_never_rise_and_passing_ones_never_break(self, seed):
-        built = roles.random_document(seed)
-        pairs, made = self.fixed(built)
-        before, after = Resolver(built), Resolver(made.document)
-        themes = list(before.themes())[:16]
-        was, now = audit(before, pairs, themes), audit(after, pairs, themes)
-        for one, then in zip(was, now, strict=True):
-            self.assertFalse(then.fails and not one.fails)
-        self.assertLessEqual(sum(one.fails for one in now), sum(one.fails for one in was))
-        if any(one.fails for one in now):
-            self.assertTrue(made.contradictions)

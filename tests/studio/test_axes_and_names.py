@@ -7,6 +7,7 @@ import re
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from demo import quillhaven
+from prism.color.contrast import ratio_of
 from prism.model.document import Document
 from prism.model.values import Condition, Expression
 from prism.resolution.resolver import Resolver
@@ -188,6 +189,22 @@ class AxisTests(TokensCase):
         self.assertEqual(page.status_code, 422)
         self.assert_reads(page, "nope(")
         self.assertEqual(len(self.stored().axis("appearance").modes), 4)
+
+    def test_more_contrast_is_asked_for_with_a_new_mode(self):
+        fields = {"axis": "contrast", "name": "highest", "source": "standard", "how": "raise"}
+        response = self.post("axes:add-mode", **fields)
+        page = self.client.get(response.url)
+        self.assert_reads(page, "texts at 7 and controls at 4.5")
+        asked = {"axis": "contrast", "source": "standard", "name": "highest", "intent": "raise"}
+        self.post("axes:take", **asked)
+        stored = self.stored()
+        mode = stored.axis("contrast").modes[-1]
+        resolver = Resolver(stored)
+        theme = resolver.theme({"contrast": mode.key})
+        muted, card = (
+            resolver.resolve(f"{path}", theme).color for path in ("text.muted", "surface.card")
+        )
+        self.assertGreaterEqual(ratio_of(muted, card), 7)
 
     def test_a_mode_from_one_that_is_gone_is_said(self):
         said = {"axis": "appearance", "source": "gone", "name": "night", "scheme": "dark"}

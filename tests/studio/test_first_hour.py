@@ -223,7 +223,7 @@ class BrandTests(RoomCase):
         self.assertEqual((night.name, night.color_scheme), ("night", "dark"))
         same = self.text("text.main", Condition.of({"appearance": night.key}))
         self.assertEqual(same, self.text("text.main", DARK))
-        response = self.post("axes:add-mode", name="dusk", how="propose", **fields)
+        response = self.post("axes:add-mode", name="dusk", how="counterpart", **fields)
         self.assertIn(
             "propose?axis=appearance&source=dark&name=dusk&scheme=light", response["Location"]
         )

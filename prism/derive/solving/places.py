@@ -19,6 +19,7 @@ from prism.model.document import Document, Token
 from prism.model.values import Condition, Expression, Value
 from prism.palette import building
 from prism.palette.course import oklch
+from prism.resolution.compiled import strength
 from prism.resolution.resolver import Resolver, Theme
 
 Rgba = tuple[float, float, float, float]
@@ -132,10 +133,29 @@ class Places:
             if not isinstance(value, Expression) or self._depends(value):
                 self.computes = True
                 return stays
-            picks = {**dict(condition.picks), **self._within}
-            place = Place(key, Condition.of(picks))
+            place = Place(key, self._condition(token, condition, theme))
             return Decided(self._number(place, value, theme), stays.color)
         return stays
+
+    def _condition(self, token: Token, held: Condition, theme: Theme) -> Condition:
+        """Under which condition a value that holds in a theme is moved in the modes that are asked for.
+
+        It names the modes of further axes where it would otherwise win over values that hold elsewhere.
+        """
+        picks = {**dict(held.picks), **self._within}
+        if not self._within:
+            return held
+        places, there = self.resolver.axis_index, self.resolver.picks(theme)
+        for other, _ in token.values:
+            if other == held or all(there.get(axis) == mode for axis, mode in other.picks):
+                continue
+            agrees = all(picks.get(axis, mode) == mode for axis, mode in other.picks)
+            wins = strength([places[axis] for axis in picks]) > strength(
+                [places[axis] for axis, _ in other.picks]
+            )
+            if agrees and wins:
+                picks |= {axis: there[axis] for axis, _ in other.picks}
+        return Condition.of(picks)
 
     def _moves(self, token: Token) -> bool:
         """Whether a token can be moved: a raw one where it stands on no ladder and nothing refers to it, as

@@ -9,6 +9,7 @@ from django.http import QueryDict
 
 from prism.derive.brand_making import CORNERS
 from prism.derive.brands import NewBrand
+from prism.derive.intents import BY_ID, INTENTS
 from prism.derive.modes import scheme_of
 from prism.derive.reviewing import Asked
 from prism.edits import Command
@@ -22,7 +23,7 @@ from studio.store import projects as store
 
 SCHEMES = [("", ""), ("light", "light"), ("dark", "dark")]
 HOW = [
-    ("propose", "Proposed: mirrored and tuned, to be reviewed"),
+    *((intent.id, f"{intent.sentence}, reviewed first") for intent in INTENTS),
     ("copy", "A copy of it"),
     ("empty", "Empty: it inherits everything"),
 ]
@@ -36,6 +37,7 @@ class ProposalForm(forms.Form):
     name = forms.CharField(max_length=200)
     scheme = forms.ChoiceField(choices=SCHEMES, required=False)
     plain = forms.BooleanField(required=False)
+    intent = forms.ChoiceField(choices=[(one.id, one.sentence) for one in INTENTS], required=False)
 
     def asked(self, key: str, decided: tuple[tuple[str, str | None], ...] | None = None) -> Asked:
         """The proposal, for a mode of this key; with what is ``decided``, without it what the form says."""
@@ -43,7 +45,8 @@ class ProposalForm(forms.Form):
         mode = Mode(key, values["name"], color_scheme=values["scheme"])
         solves = not values["plain"]
         known = self.decided if decided is None else decided
-        return Asked(values["axis"], values["source"], mode, known, solves)
+        intent = values["intent"] or INTENTS[0].id
+        return Asked(values["axis"], values["source"], mode, known, solves, intent)
 
     @property
     def decided(self) -> tuple[tuple[str, str | None], ...]:
@@ -96,14 +99,17 @@ class ModeForm(CommandForm):
     @property
     def proposes(self) -> bool:
         """Whether it is to be proposed and reviewed first."""
-        return bool(self.cleaned_data["how"] == "propose")
+        return self.cleaned_data["how"] in BY_ID
 
     def asked(self, document: Document) -> str:
         """The proposal it asks for, as the query of an address."""
         values = self.cleaned_data
         query = QueryDict(mutable=True)
         query.update({name: values[name] for name in ("axis", "source", "name")})
-        query["scheme"] = scheme_of(document, values["name"], values["axis"], values["source"])
+        if values["how"] == INTENTS[0].id:
+            query["scheme"] = scheme_of(document, values["name"], values["axis"], values["source"])
+        else:
+            query["intent"] = values["how"]
         return query.urlencode()
 
     def command(self) -> Command:

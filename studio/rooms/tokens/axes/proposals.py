@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 from urllib.parse import urlencode
@@ -64,8 +65,7 @@ class _Proposed:
         theme = frame.theme
         if not self.asked.axis and not frame.document.axes:
             self.analysis, axis, source = _begun(frame.analysis)
-            mode, decided, solves = self.asked.mode, self.asked.decided, self.asked.solves
-            self.asked = Asked(axis, source, mode, decided, solves)
+            self.asked = replace(self.asked, axis=axis, source=source)
             theme = self.analysis.resolver.default_theme
         self.theme = theme
 
@@ -127,7 +127,7 @@ def _scenes(proposed: _Proposed) -> list[dict[str, str]]:
     """The scene in the mode that is there, and in the proposed one."""
     code, values = proposed.frame.project.code, proposed.form.cleaned_data
     address = reverse("axes:proposed-scene", args=[code])
-    there = [(name, str(values[name])) for name in ("axis", "source", "name", "scheme")]
+    there = [(name, str(values[name])) for name in ("axis", "source", "name", "scheme", "intent")]
     there += [("plain", "1")] if values["plain"] else []
     for key, text in proposed.asked.decided:
         there.append((f"was-{key}", "" if text is not None else "-"))
