@@ -10,7 +10,7 @@ import csv
 import io
 import json
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -243,20 +243,7 @@ def _document(
     stated = list(stated)
     pieces = {token.path for token in stated if token.type == "piece"}
     for token in stated:
-        try:
-            if token.type not in TYPES:
-                raise PrismError(f"“{token.type[:40]}” is not a type.")
-            if token.tier not in TIERS:
-                raise PrismError(f"“{token.tier[:40]}” is not a tier.")
-            check_path(token.path)
-            if token.value is not None:
-                check(token.value, token.type, pieces.__contains__)
-            condition = Condition(tuple(sorted(picks[pick] for pick in token.when)))
-        except PrismError as error:
-            raise FormatError(error.sentence, place=token.place, fix=error.fix) from None
-        except KeyError as error:
-            raise FormatError(f"There is no mode {error}.", place=token.place) from None
-        tier: Tier = token.tier
+        condition, tier = _checked(token, picks, pieces)
         known = tokens.get(token.path)
         if known is None:
             known = Token(new_key(), token.path, token.type, tier, (), token.description)
@@ -277,6 +264,26 @@ def _document(
     return whole(
         settle_names(Document(name=name, axes=axes, tokens=tuple(tokens.values()))), places
     )
+
+
+def _checked(
+    token: _Stated, picks: Mapping[tuple[str, str], tuple[str, str]], pieces: Collection[str]
+) -> tuple[Condition, Tier]:
+    """Under which condition a token states its value, and its tier. Raises ``FormatError`` where something
+    is wrong."""
+    try:
+        if token.type not in TYPES:
+            raise PrismError(f"“{token.type[:40]}” is not a type.")
+        if token.tier not in TIERS:
+            raise PrismError(f"“{token.tier[:40]}” is not a tier.")
+        check_path(token.path)
+        if token.value is not None:
+            check(token.value, token.type, pieces.__contains__)
+        return Condition(tuple(sorted(picks[pick] for pick in token.when))), token.tier
+    except PrismError as error:
+        raise FormatError(error.sentence, place=token.place, fix=error.fix) from None
+    except KeyError as error:
+        raise FormatError(f"There is no mode {error}.", place=token.place) from None
 
 
 def guess_type(text: str) -> str:

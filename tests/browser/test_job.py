@@ -38,7 +38,7 @@ class JobTests(StudioTestCase):
     def test_bring_map_check_switch_and_take(self):
         project = self.bring_observatory()
         findings = self.page.locator("#findings > li")
-        expect(findings).to_have_count(6)
+        expect(findings).to_have_count(8)
         expect(self.page.locator("#axes tr")).to_have_text(
             [
                 "siteNorth Ridge (default), South DomeWhich of the two sites the screen stands in",

@@ -120,6 +120,8 @@ class ObservatoryTests(SimpleTestCase):
         self.assertEqual(
             said,
             [
+                "Ground.page hardly lifts off Ground.sunken: 0.0 L* apart.",
+                "Ground.card hardly lifts off Ground.page: 0.0 L* apart.",
                 "Ground.page for site = South Dome never shows: the set “meaning” comes later "
                 "and overrides it.",
                 "Glow.rim is there only under sky night and red light.",

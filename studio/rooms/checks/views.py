@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Container, Mapping, Sequence
 from itertools import groupby
 from typing import Any
 
@@ -54,15 +54,7 @@ def _room(
             (outer, len(list(members)))
             for outer, members in groupby(table, key=lambda column: column.outer)
         ],
-        "rows": [
-            {
-                "row": row,
-                "rule": names.get(row.pairing.key, ""),
-                "fails": row.pairing.key in failing,
-                "cells": list(zip(row.readings, columns, strict=True)),
-            }
-            for row in rows
-        ],
+        "rows": _rows(rows, columns, names, failing),
         "pairings": frame.analysis.judged.pairings,
         "rules": rules,
         "open": opened,
@@ -79,6 +71,24 @@ def _room(
         "colors": [token for token in frame.document.tokens if token.type == "color"],
     }
     return page.show(frame, "checks/room.html", context, status)
+
+
+def _rows(
+    rows: Sequence[matrix.MatrixRow],
+    columns: Sequence[dict[str, Any]],
+    names: Mapping[str, str],
+    failing: Container[str],
+) -> list[dict[str, Any]]:
+    """The rows of the matrix with the rules that made them, by their names."""
+    return [
+        {
+            "row": row,
+            "rule": names.get(row.pairing.key, ""),
+            "fails": row.pairing.key in failing,
+            "cells": list(zip(row.readings, columns, strict=True)),
+        }
+        for row in rows
+    ]
 
 
 def _columns(frame: ChecksFrame, table: Sequence[matrix.Column]) -> list[dict[str, Any]]:

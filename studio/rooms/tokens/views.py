@@ -111,12 +111,7 @@ def show_sheet(
         "blocks": markup.blocks(frame, axis, blocks),
         "count": len(chosen),
         "find": address.find,
-        "asked": _filter(frame),
-        "states": filters.STATES,
-        "types": frame.analysis.types,
-        "tiers": TIERS,
-        "groups": frame.analysis.groups,
-        "kinds": filters.kinds(frame.analysis),
+        **_about_filters(frame),
         "roles": role.every(),
         "axis_names": frame.analysis.axis_names,
         "ramps": frame.document.ramps,
@@ -131,6 +126,18 @@ def show_sheet(
     }
     template = "measures/room.html" if address.only else "tokens/room.html"
     return page.show(frame, template, context, status)
+
+
+def _about_filters(frame: SheetFrame) -> dict[str, Any]:
+    """What the rows can be filtered by."""
+    return {
+        "asked": _filter(frame),
+        "states": filters.STATES,
+        "types": frame.analysis.types,
+        "tiers": TIERS,
+        "groups": frame.analysis.groups,
+        "kinds": filters.kinds(frame.analysis),
+    }
 
 
 def _about_part(frame: SheetFrame) -> dict[str, Any]:
