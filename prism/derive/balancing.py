@@ -96,10 +96,17 @@ def judged(document: Document, guesses: Mapping[str, Guess]) -> list[tuple[str, 
     return [
         (token.key, grounds.get(token.key, page))
         for token in document.tokens
-        if token.key in guesses and token.tier == "semantic" and page
+        if token.key in guesses and page
+        if token.tier == "semantic" or (token.tier == "raw" and not _is_step(document, token.key))
         if not guesses[token.key].role.state
         if guesses[token.key].role.detail in _DETAILS.get(guesses[token.key].role.kind, ())
     ]
+
+
+def _is_step(document: Document, key: str) -> bool:
+    """Whether a raw color is one of a palette, and not one that is used as it is."""
+    bases = {ramp.base for ramp in document.ramps}
+    return key in bases or building.ramp_with(document, key) is not None
 
 
 def brand_themes(

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from prism.changes.values import Setting
 from prism.derive import modes, solving
-from prism.derive.intents import BY_ID
+from prism.derive.intents import BY_ID, INTENTS
 from prism.derive.solving import Contradiction, Move, Place, Short, Solved, Wanted, Watch
 from prism.derive.tuning import Row
 from prism.errors import EditError
@@ -40,13 +40,15 @@ class Asked:
 @dataclass(frozen=True, slots=True)
 class Review:
     """The proposed rows, in document order, the document with the mode, and how it was solved; ``pairs``
-    are the pairings that were judged, of which there are none where ``by_rule`` made them."""
+    are the pairings that were judged, made ``by_rule`` where the document has none; ``short_before`` is how
+    many readings fall short in the mode that it is made from, with every mode of the other axes."""
 
     rows: tuple[Row, ...]
     document: Document
     pairs: tuple[Pairing, ...]
     by_rule: bool
     solved: Solved
+    short_before: int
 
     @property
     def short(self) -> tuple[Short, ...]:
@@ -108,11 +110,15 @@ def review(document: Document, asked: Asked, watch: Watch | None = None) -> Revi
             for key, text in asked.decided
         ),
     )
-    solved = solving.solve(started, wanted, watch) if asked.solves else _as_is(started, wanted)
+    starts = bool(rows) or asked.intent != INTENTS[0].id
+    solves = asked.solves and starts  # what is no counterpart yet is not worth solving
+    solved = solving.solve(started, wanted, watch) if solves else _as_is(started, wanted)
     _put(rows, document, asked, solved.moves)
     order = {token.key: place for place, token in enumerate(document.tokens)}
     listed = sorted(rows.values(), key=lambda row: order[row.token.key])
-    return Review(tuple(listed), solved.document, pairs, not judged.pairings, solved)
+    there = replace(wanted, within={axis: asked.source}, like={})
+    before = sum(1 for _ in solving.falling_short(document, there))
+    return Review(tuple(listed), solved.document, pairs, not judged.pairings, solved, before)
 
 
 def _as_is(document: Document, wanted: Wanted) -> Solved:

@@ -32,10 +32,11 @@ class MoveRow:
 
 @dataclass(frozen=True, slots=True)
 class FixAll:
-    """All moves, how many readings fall short before and after, what cannot pass together (the pairings,
+    """All moves, how many pairings were judged, how many readings fall short before and after, what cannot pass together (the pairings,
     and what would free them), and whether nothing nearer passes."""
 
     rows: tuple[MoveRow, ...]
+    pairs: int
     before: int
     short: tuple[str, ...]
     contradictions: tuple[tuple[tuple[str, ...], tuple[str, ...]], ...]
@@ -69,6 +70,7 @@ def fix_all(analysis: Analysis, held: frozenset[str], watch: Watch | None = None
         )
     return FixAll(
         tuple(rows),
+        len(pairs),
         len(made.before),
         tuple(
             f"{summary(document, one.pairing)} reads {one.reading.shown} and needs "

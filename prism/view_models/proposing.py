@@ -64,8 +64,8 @@ class ContradictionWords:
 @dataclass(frozen=True, slots=True)
 class Proposal:
     """A proposed mode: its rows, how many were moved so that all pass, the pairings judged and whether
-    rules made them for this alone, what falls short in the mode it is made from and in the new one, and
-    whether it is proven that nothing nearer passes."""
+    rules made them for this alone, how many readings fall short in the mode it is made from, which do in the
+    new one, and whether it is proven that nothing nearer passes."""
 
     rows: tuple[ReviewRow, ...]
     moved: int
@@ -111,7 +111,7 @@ def proposal(
         sum(row.reason == "solved" for row in made.rows),
         len(made.pairs),
         made.by_rule,
-        sum(reading.fails for reading in before),
+        made.short_before,
         tuple(_short(made)),
         tuple(_contradictions(made)),
         made.solved.proven,

@@ -188,7 +188,7 @@ class ModeTests(SimpleTestCase):
         plain = proposing.proposal(
             Analysis(self.built), (0,) * 6, Asked("appearance", "light", night, solves=False)
         )
-        self.assertEqual((plain.short_now, len(plain.short)), (9, 2))
+        self.assertEqual((plain.short_now, len(plain.short)), (12, 2))
         (modal,) = [one for one in plain.rows if one.row.token.key == "surface.modal"]
         self.assertEqual(modal.then_hex, resolved(self.built, "ink.9").hex)
         self.assertEqual(modal.text, "ink.9")

@@ -40,10 +40,12 @@ class Solution:
 
 @dataclass(frozen=True, slots=True)
 class Watch:
-    """How long to look, in deterministic seconds; whether somebody asked to stop; and whom to tell of
-    each better answer with its cost and the least there could be."""
+    """How long to look, in deterministic seconds, and at most in ``seconds`` of a clock, where somebody
+    waits; whether somebody asked to stop; and whom to tell of each better answer with its cost and the
+    least there could be."""
 
     limit: float = LIMIT
+    seconds: float = 600.0
     stopped: Callable[[], bool] = lambda: False
     progress: Callable[[int, int], None] = lambda cost, bound: None
 
@@ -58,7 +60,7 @@ def solve(
     for slot, taken in enumerate(hint):
         for number, literal in enumerate(model.takes[slot]):
             model.model.add_hint(literal, number == taken)
-    solver = _solver(watch.limit)
+    solver = _solver(watch.limit, watch.seconds)
     status = solver.solve(model.model, _listener(watch))
     engine = _engine()
     if status not in (engine.OPTIMAL, engine.FEASIBLE):
@@ -111,12 +113,13 @@ def _engine() -> ModuleType:
     return cp_model
 
 
-def _solver(limit: float) -> cp_model.CpSolver:
+def _solver(limit: float, seconds: float = 600.0) -> cp_model.CpSolver:
     solver: cp_model.CpSolver = _engine().CpSolver()
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 0
     solver.parameters.linearization_level = 2
     solver.parameters.max_deterministic_time = limit
+    solver.parameters.max_time_in_seconds = seconds
     return solver
 
 

@@ -24,8 +24,8 @@ from prism.roles.grounds import Guess
 _SHORT = 1_000_000
 #: Colors computed from others are taken as they are, and looked at again at most so many times.
 _ROUNDS = 4
-#: Contradictions named at most.
-_NAMED = 8
+#: Contradictions named at most; of more demands than so many none are looked for.
+_NAMED, _TOO_MANY = 8, 3000
 #: Shares of what is required at which a lower ratio is tried. Common practice, no source.
 _SHARES = (0.95, 0.9, 0.85, 0.8, 0.75, 0.7, 0.65, 0.6)
 
@@ -224,6 +224,8 @@ class _View:
 
     def contradictions(self) -> Iterator[Contradiction]:
         """Sets of pairings that contradict one another, each without those named before."""
+        if len(self.problem.demands) > _TOO_MANY:
+            return
         left = set(range(len(self.wanted.pairs)))
         for _ in range(_NAMED):
             kept = [d for d in self.problem.demands if not d.weight and d.group in left]
@@ -336,10 +338,18 @@ def falling_short(document: Document, wanted: Wanted) -> Iterator[Short]:
     places = Places(resolver, wanted.within, wanted.held, False)
     asked = Asked(wanted.pairs, wanted.guesses, wanted.within, wanted.like)
     demands = Demands(asked, places, AnswerTables(resolver))
-    for pairing in wanted.pairs:
-        themes: list[Theme] = demands.themes([pairing.foreground, *pairing.backgrounds])
+    together: dict[tuple[Theme, ...], list[int]] = {}
+    for number, pairing in enumerate(wanted.pairs):
+        themes = tuple(demands.themes([pairing.foreground, *pairing.backgrounds]))
+        together.setdefault(themes, []).append(number)
+    readings: dict[int, list[Reading]] = {}
+    for themes, numbers in together.items():
+        pairs = [wanted.pairs[number] for number in numbers]
+        for place, reading in enumerate(audit(resolver, pairs, themes)):
+            readings.setdefault(numbers[place // len(themes)], []).append(reading)
+    for number, pairing in enumerate(wanted.pairs):
         seen = set()
-        for reading in audit(resolver, [pairing], themes):
+        for reading in readings.get(number, ()):
             colors = (reading.foreground, reading.background)
             if reading.fails and colors not in seen:
                 seen.add(colors)

@@ -19,17 +19,20 @@ from studio.rooms.address import state_of
 from studio.rooms.checks.address import ChecksAddress
 from studio.rooms.checks.forms import ReviewForm
 from studio.rooms.frame import Frame
+from studio.rooms.tokens.axes.proposals import MOST_PAIRINGS
 from studio.store import projects as store
 from studio.store.projects import Project
 
 #: Deterministic seconds that are spent on each mode while somebody waits for the page.
 _PATIENCE = 0.6
+#: Seconds of a clock that any one search takes at most, on whatever machine.
+_AT_MOST = 5.0
 ChecksFrame = Frame[ChecksAddress]
 
 
 @lru_cache(maxsize=8)
 def _made(analysis: Analysis, held: frozenset[str]) -> fixing.FixAll:
-    return fixing.fix_all(analysis, held, Watch(_PATIENCE))
+    return fixing.fix_all(analysis, held, Watch(_PATIENCE, seconds=_AT_MOST))
 
 
 def _enter(request: HttpRequest, project: Project) -> ChecksFrame:
@@ -47,6 +50,8 @@ def room(request: HttpRequest, project: Project) -> HttpResponse:
 def _room(
     frame: ChecksFrame, held: frozenset[str], problem: str = "", status: int = 200
 ) -> HttpResponse:
+    if len(frame.analysis.judged.pairings) > MOST_PAIRINGS:
+        return page.show(frame, "checks/fix_all.html", {"is_large": True})
     made = _made(frame.analysis, held)
     context: dict[str, Any] = {
         "made": made,

@@ -32,6 +32,10 @@ from studio.store.projects import Project
 
 #: Deterministic seconds that are spent on a proposal while somebody waits for the page.
 _PATIENCE = 1.0
+#: Seconds of a clock that any one search takes at most, on whatever machine.
+_AT_MOST = 8.0
+#: Pairings that are solved while somebody waits; the command line solves any number.
+MOST_PAIRINGS = 2500
 _SCENE = "stage/scenes/sample.html"
 #: The key of a mode that is only proposed.
 _KEY = "proposed"
@@ -46,7 +50,7 @@ def _begun(analysis: Analysis) -> tuple[Analysis, str, str]:
 
 @lru_cache(maxsize=8)
 def _proposal(analysis: Analysis, theme: tuple[int, ...], asked: Asked) -> proposing.Proposal:
-    return proposing.proposal(analysis, theme, asked, Watch(_PATIENCE))
+    return proposing.proposal(analysis, theme, asked, Watch(_PATIENCE, seconds=_AT_MOST))
 
 
 class _Proposed:
@@ -75,9 +79,16 @@ class _Proposed:
         owner = self.analysis.document.axis(self.asked.axis)
         return owner is not None and any(mode.key == self.asked.source for mode in owner.modes)
 
+    @property
+    def is_large(self) -> bool:
+        """Whether there are too many pairings to solve while somebody waits."""
+        analysis = self.analysis
+        return len(analysis.judged.pairings or analysis.offered) > MOST_PAIRINGS
+
     def made(self) -> proposing.Proposal:
         """The proposal. Raises ``PrismError``."""
-        return _proposal(self.analysis, self.theme, self.asked)
+        asked = replace(self.asked, solves=self.asked.solves and not self.is_large)
+        return _proposal(self.analysis, self.theme, asked)
 
 
 @requires("view")
@@ -103,9 +114,7 @@ def _show(
         if not form.decided:
             return show_axes(frame, str(error), 422)
         problem, status = str(error), 422
-        form = forms.ProposalForm(form.data)
-        form.is_valid()
-        made = _Proposed(frame, form).made()
+        made = _Proposed(frame, form, decided=()).made()
     values = form.cleaned_data
     owner = proposed.analysis.document.axis(proposed.asked.axis)
     assert owner is not None
@@ -116,6 +125,8 @@ def _show(
         "name": values["name"],
         "scheme": values["scheme"],
         "plain": values["plain"],
+        "is_large": proposed.is_large,
+        "typed": {key: text for key, text in form.decided if text} if problem else {},
         "proposal": made,
         "scenes": _scenes(proposed),
         "problem": problem,
