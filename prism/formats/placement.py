@@ -27,6 +27,8 @@ from prism.model.values import BASE, Absent, Condition, Expression, Value
 from prism.resolution.answers import Items, Parts, css_value
 from prism.resolution.resolver import Resolver, Theme
 
+#: The axes and modes that read each tree, by its key.
+_Users = dict[str, list[tuple[str, str]]]
 _STANDARD_TYPES = frozenset(known.name for known in TOKEN_TYPES.values() if known.standard)
 
 
@@ -216,7 +218,7 @@ class Placement:
 
     def place_conditions(self) -> None:
         """Put every value of one axis alone into a context of its modifier."""
-        users: dict[str, list[tuple[str, str]]] = defaultdict(list)
+        users: _Users = defaultdict(list)
         for layer in self.layout.layers:
             for mode, keys in layer.contexts:
                 for key in keys:
@@ -225,7 +227,7 @@ class Placement:
             if layer.axis:
                 self.layout.layers[position] = self._place_axis(layer, users)
 
-    def _place_axis(self, layer: Layer, users: dict[str, list[tuple[str, str]]]) -> Layer:
+    def _place_axis(self, layer: Layer, users: _Users) -> Layer:
         wanted = {mode: self._wanted(layer, mode) for mode, _ in layer.contexts}
         contexts = dict(layer.contexts)
         for key in dict.fromkeys(key for keys in contexts.values() for key in keys):
@@ -334,11 +336,7 @@ class Placement:
         return stated
 
     def _own_tree(
-        self,
-        layer: Layer,
-        mode: str,
-        keys: tuple[str, ...],
-        users: dict[str, list[tuple[str, str]]],
+        self, layer: Layer, mode: str, keys: tuple[str, ...], users: _Users
     ) -> tuple[tuple[str, ...], Tree]:
         """The last tree that only this context uses, or a new one."""
         if keys and users[keys[-1]] == [(layer.axis, mode)]:

@@ -18,7 +18,7 @@ from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.checks.balance.address import BalanceAddress
 from studio.rooms.frame import Frame
-from studio.rooms.themes import axis_named
+from studio.rooms.themes import axis_named, theme_text
 from studio.store.projects import Project
 
 BalanceFrame = Frame[BalanceAddress]
@@ -47,6 +47,7 @@ def _room(frame: BalanceFrame, problem: str = "", status: int = 200) -> HttpResp
                 mode.key: frame.analysis.mode_names[shown.axis.key, mode.key]
                 for mode in shown.axis.modes
             },
+            "scenes": _scenes(frame, shown),
             **_opened(frame, shown, None),
         }
     return page.show(frame, "balance/room.html", context, status)
@@ -67,6 +68,20 @@ def _shown(frame: BalanceFrame) -> Balance | None:
         mode = others[0]
     picks = frame.resolver.picks(frame.theme)
     return balance.balance(analysis, axis, standard.key, mode.key, picks)
+
+
+def _scenes(frame: BalanceFrame, shown: Balance) -> list[dict[str, str]]:
+    """The scene of the stage in both modes, all else as in the theme that is looked at."""
+    picks = frame.resolver.picks(frame.theme)
+    return [
+        {
+            "words": mode.name,
+            "theme": theme_text(
+                frame.analysis, frame.resolver.theme({**picks, shown.axis.key: mode.key})
+            ),
+        }
+        for mode in (shown.standard, shown.mode)
+    ]
 
 
 def _opened(frame: BalanceFrame, shown: Balance, gap: float | None) -> dict[str, Any]:
