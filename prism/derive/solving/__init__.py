@@ -2,16 +2,10 @@
 pairing passes."""
 
 from prism.derive.solving.cpsat import Watch
+from prism.derive.solving.explaining import Contradiction
 from prism.derive.solving.places import Place
-from prism.derive.solving.solved import (
-    Contradiction,
-    Move,
-    Short,
-    Solved,
-    Wanted,
-    falling_short,
-    solve,
-)
+from prism.derive.solving.solved import Move, Short, Solved, falling_short, solve
+from prism.derive.solving.view import Wanted
 
 __all__ = [
     "Contradiction",

@@ -23,8 +23,9 @@ _Literal = Any
 
 #: Costs are multiplied by this, so that ties are decided by the order of candidates.
 _SCALE = 256
-#: Deterministic seconds for a whole problem, and for one question about a contradiction.
-LIMIT, ASKING = 3.0, 0.5
+#: Deterministic seconds for a whole problem, and for one question about a contradiction, which takes at most
+#: so many seconds of a clock on whatever machine.
+LIMIT, ASKING, _ASKED = 3.0, 0.5, 3.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,14 +80,14 @@ def solve(
 def is_impossible(problem: Problem, limit: float = ASKING) -> bool:
     """Whether it is proven that no choice is allowed."""
     model = _Model(problem, with_costs=False)
-    return bool(_solver(limit).solve(model.model) == _engine().INFEASIBLE)
+    return bool(_solver(limit, _ASKED).solve(model.model) == _engine().INFEASIBLE)
 
 
 def contradiction(problem: Problem) -> tuple[int, ...]:
     """Groups whose demands contradict one another: together they allow nothing, and without any one of
     them something. Empty where that cannot be proven."""
     model = _Model(problem, with_costs=False, guarded=True)
-    solver = _solver(ASKING)
+    solver = _solver(ASKING, _ASKED)
     if solver.solve(model.model) != _engine().INFEASIBLE:
         return ()
     named = set(solver.sufficient_assumptions_for_infeasibility())

@@ -30,7 +30,7 @@ _AT_MOST = 5.0
 ChecksFrame = Frame[ChecksAddress]
 
 
-@lru_cache(maxsize=8)
+@lru_cache(maxsize=4)
 def _made(analysis: Analysis, held: frozenset[str]) -> fixing.FixAll:
     return fixing.fix_all(analysis, held, Watch(_PATIENCE, seconds=_AT_MOST))
 

@@ -41,14 +41,14 @@ _SCENE = "stage/scenes/sample.html"
 _KEY = "proposed"
 
 
-@lru_cache(maxsize=8)
+@lru_cache(maxsize=4)
 def _begun(analysis: Analysis) -> tuple[Analysis, str, str]:
     """A document without an axis with one of appearances, and the keys of its axis and its mode."""
     document, axis, source = modes.with_appearance(analysis.document, _KEY)
     return Analysis(document), axis, source
 
 
-@lru_cache(maxsize=8)
+@lru_cache(maxsize=4)
 def _proposal(analysis: Analysis, theme: tuple[int, ...], asked: Asked) -> proposing.Proposal:
     return proposing.proposal(analysis, theme, asked, Watch(_PATIENCE, seconds=_AT_MOST))
 
@@ -211,7 +211,7 @@ def _of_proposal(request: HttpRequest, project: Project) -> tuple[_Proposed, Ana
     return proposed, _painted(made), request.GET.get("side") == "source"
 
 
-@lru_cache(maxsize=4)
+@lru_cache(maxsize=2)
 def _painted(made: proposing.Proposal) -> Analysis:
     return Analysis(made.made.document)
 
