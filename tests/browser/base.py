@@ -40,7 +40,7 @@ class BrowserMixin:
     def setUp(self):
         super().setUp()
         self.context = self.browser.new_context(viewport=self.viewport)
-        self.context.set_default_timeout(15_000)
+        self.context.set_default_timeout(45_000)
         self.addCleanup(self.context.close)
         self.page = self.context.new_page()
         self.problems = []
