@@ -42,6 +42,8 @@ class SlowCase(TokensCase):
         self.start(strange())
         self.slow(self.page)
         self.open("")
+        # Keys are heard once the scripts are there, as a person would see by the cursor.
+        self.page.wait_for_function("document.querySelector('np-sheet')?.matches(':defined')")
 
     def slow(self, page, latency=LATENCY):
         """Put the server ``latency`` ms away."""
