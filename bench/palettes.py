@@ -39,8 +39,8 @@ def product(semantic: int, pairings: int, brands: int, contrasts: int, seed: int
     for hue in range(_HUES):
         name = "ink" if hue == 0 else f"hue{hue}"
         for step, text in enumerate(_colors(hue), 1):
-            key = f"{name}.{step}"
-            tokens.append(Token(key, key, "color", "raw", ((BASE, Expression(text)),)))
+            path = f"{name}.{step}"
+            tokens.append(Token(path, path, "color", "raw", ((BASE, Expression(text)),)))
         steps = tuple(f"{name}.{step}" for step in range(1, 12))
         made_ramps.append(Ramp(name, name, steps=steps, purpose="ink" if hue == 0 else "brand"))
     tokens.append(Token("white", "white", "color", "raw", ((BASE, Expression("#ffffff")),)))

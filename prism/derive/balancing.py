@@ -175,10 +175,10 @@ def even(
     made = _at_lightness(now, wanted, document.gamut)
     step = _near_step(resolver, document, place, theme, made)
     if step is not None:
-        key, color = step
-        token = document.token(key)
+        name, shade = step
+        token = document.token(name)
         assert token is not None
-        return _as_even(place, reference_to(document, token), color, light, now)
+        return _as_even(place, reference_to(document, token), shade, light, now)
     return _as_even(place, Expression(_written(made)), made, light, now)
 
 

@@ -108,8 +108,8 @@ class Places:
         if theme not in slot.known:
             slot.known[theme] = np.array(
                 [
-                    space.rgba(self._color(key, color, theme))
-                    for key, color in zip(slot.keys, slot.colors, strict=True)
+                    space.rgba(self._color(step, shade, theme))
+                    for step, shade in zip(slot.keys, slot.colors, strict=True)
                 ]
             )
         return slot.known[theme]

@@ -87,7 +87,7 @@ class _Settled:
         self.contradictions: tuple[Contradiction, ...] = ()
         self.cost = self.bound = 0
         self.proven = True
-        #: What is paid for demands that are not met, which another round cannot mend.
+        #: What is paid for demands that are not met, which another round cannot fix.
         self._unmet = 0
 
     def round(self, watch: Watch, *, first: bool) -> bool:
