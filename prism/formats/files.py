@@ -16,6 +16,7 @@ from prism.formats import (
     resolver_writer,
     style_sheets,
 )
+from prism.formats.duplicates import Choice, Duplicates
 from prism.formats.layers import NewKey
 from prism.formats.recognition import kind_of
 from prism.formats.style_sheets.outcome import SkippedDeclaration
@@ -45,7 +46,7 @@ class Written:
     losses: Sequence[str] = ()
 
 
-Read = Callable[[bytes, str, NewKey, Maps | None], ReadFiles]
+Read = Callable[[bytes, str, NewKey, Maps | None, Duplicates], ReadFiles]
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,13 +86,25 @@ def _other_modes(document: Document, theme: Theme) -> str:
     return "-".join(map(segment, names))
 
 
-def _read_css(data: bytes, name: str, new_key: NewKey, maps: Maps | None) -> ReadFiles:
+def _read_css(
+    data: bytes, name: str, new_key: NewKey, maps: Maps | None, duplicates: Duplicates
+) -> ReadFiles:
     sheet = style_sheets.read(data, name, new_key, maps)
     return ReadFiles(sheet.document, sheet.skipped)
 
 
 def _reader(read: Callable[[bytes, str, NewKey], Document]) -> Read:
-    return lambda data, name, new_key, _: ReadFiles(read(data, name, new_key))
+    return lambda data, name, new_key, *_: ReadFiles(read(data, name, new_key))
+
+
+def _table(read: Callable[[bytes, str, NewKey, Duplicates], Document]) -> Read:
+    def reader(
+        data: bytes, name: str, new_key: NewKey, maps: Maps | None, duplicates: Duplicates
+    ) -> ReadFiles:
+        document = read(data, name, new_key, duplicates)
+        return ReadFiles(document, tuple(duplicates.met))
+
+    return reader
 
 
 def _css(document: Document, theme: Theme) -> Written:
@@ -144,8 +157,8 @@ READERS: Mapping[str, Read] = {
     "css": _read_css,
     "gpl": _reader(palettes.read_gpl),
     "svg": _reader(palettes.read_svg),
-    "csv": _reader(plain.read_csv),
-    "json": _reader(plain.read_json),
+    "csv": _table(plain.read_csv),
+    "json": _table(plain.read_json),
 }
 _CSS = "text/css; charset=utf-8"
 #: What can be exported, in the order it is listed.
@@ -193,17 +206,23 @@ BY_ID: Mapping[str, Target] = {target.id: target for target in TARGETS}
 KINDS = tuple(BY_ID)
 
 
-def read(files: Mapping[str, bytes], new_key: NewKey, maps: Maps | None = None) -> ReadFiles:
+def read(
+    files: Mapping[str, bytes],
+    new_key: NewKey,
+    maps: Maps | None = None,
+    choice: Choice = "",
+) -> ReadFiles:
     """A document from ``files``: Design Tokens files or style sheets together, or one file of
     another format.
 
-    ``maps`` names axis and mode for selectors of a style sheet.
+    ``maps`` names axis and mode for selectors of a style sheet, ``choice`` what counts where a table has
+    two values for one name.
     """
     if len(files) == 1:
         name, data = next(iter(files.items()))
         reader = READERS.get(kind_of(name, data))
         if reader is not None:
-            return reader(data, name, new_key, maps)
+            return reader(data, name, new_key, maps, Duplicates(choice))
     elif files and all(name.endswith(".css") for name in files):
         sheet = style_sheets.read_together(files, new_key, maps)
         return ReadFiles(sheet.document, sheet.skipped)

@@ -11,13 +11,13 @@ import io
 import json
 import re
 from collections.abc import Collection, Iterable, Mapping
-from dataclasses import dataclass
 from typing import Any
 
 from prism.changes.references import check_path
 from prism.errors import ExpressionError, FormatError, PrismError
 from prism.expressions.values import check, decode, encode, parse
 from prism.formats import strict_json
+from prism.formats.duplicates import Duplicates, Stated
 from prism.formats.layers import NewKey
 from prism.formats.text_files import decoded
 from prism.formats.wholeness import whole
@@ -29,19 +29,6 @@ _FORMULA = re.compile("'*[=+\\-@\t\r]")
 _NUMBER = re.compile(r"-?\d+(\.\d+)?")
 _COLUMNS = ("kind", "name", "type", "tier", "when", "value", "description")
 _GUESSED = ("color", "dimension", "duration", "number")
-
-
-@dataclass(frozen=True, slots=True)
-class _Stated:
-    """One value of one token, as a file says it; None for a token that has no value."""
-
-    path: str
-    type: str
-    tier: str
-    description: str
-    when: tuple[tuple[str, str], ...]
-    value: Value | None
-    place: str
 
 
 def write_json(document: Document) -> str:
@@ -81,15 +68,17 @@ def write_json(document: Document) -> str:
     )
 
 
-def read_json(data: bytes, file: str, new_key: NewKey) -> Document:
+def read_json(
+    data: bytes, file: str, new_key: NewKey, duplicates: Duplicates | None = None
+) -> Document:
     """A document from plain JSON: as ``write_json`` writes it, or names and values nested."""
     raw = strict_json.read(data, file)
     if not isinstance(raw.get("tokens"), list):
-        return _nested(raw, file, new_key)
+        return _nested(raw, file, new_key, duplicates)
     try:
         axes = tuple(_axis(member, new_key) for member in raw.get("axes", ()))
         stated = [
-            _Stated(
+            Stated(
                 str(member["path"]),
                 str(member["type"]),
                 str(member.get("tier", "raw")),
@@ -103,7 +92,7 @@ def read_json(data: bytes, file: str, new_key: NewKey) -> Document:
         ]
     except (KeyError, TypeError, AttributeError) as error:
         raise FormatError(f"A column is missing: {error}.", place=file) from None
-    return _document(str(raw.get("name", "")), axes, stated, new_key)
+    return _document(str(raw.get("name", "")), axes, stated, new_key, duplicates)
 
 
 def write_csv(document: Document) -> str:
@@ -156,11 +145,13 @@ def _unguarded(cell: str) -> str:
     return cell[1:] if cell.startswith("'") and _FORMULA.match(cell) else cell
 
 
-def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
+def read_csv(
+    data: bytes, file: str, new_key: NewKey, duplicates: Duplicates | None = None
+) -> Document:
     """A document from CSV: as ``write_csv`` writes it, or two columns of names and values."""
     rows = _csv_rows(data, file)
     if tuple(rows[0]) != _COLUMNS:
-        return _two_columns(rows, file, new_key)
+        return _two_columns(rows, file, new_key, duplicates)
     axes: dict[str, dict[str, Any]] = {}
     stated = []
     for number, row in enumerate(rows[1:], 2):
@@ -177,7 +168,7 @@ def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
         elif kind in ("token", "absent"):
             text = _read(value, token_type, place) if kind == "token" else None
             stated.append(
-                _Stated(name, token_type, tier, description, _when(when, place), text, place)
+                Stated(name, token_type, tier, description, _when(when, place), text, place)
             )
         else:
             raise FormatError(f"“{kind[:40]}” is not a kind of row.", place=place)
@@ -185,7 +176,9 @@ def read_csv(data: bytes, file: str, new_key: NewKey) -> Document:
         built = tuple(_axis(axis, new_key) for axis in axes.values())
     except KeyError as error:
         raise FormatError(f"There is no mode {error}.", place=file) from None
-    return _document(file.rsplit("/", 1)[-1].removesuffix(".csv"), built, stated, new_key)
+    return _document(
+        file.rsplit("/", 1)[-1].removesuffix(".csv"), built, stated, new_key, duplicates
+    )
 
 
 def _csv_rows(data: bytes, file: str) -> list[list[str]]:
@@ -235,27 +228,22 @@ def _axis(raw: Mapping[str, Any], new_key: NewKey) -> Axis:
 
 
 def _document(
-    name: str, axes: tuple[Axis, ...], stated: Iterable[_Stated], new_key: NewKey
+    name: str,
+    axes: tuple[Axis, ...],
+    stated: Iterable[Stated],
+    new_key: NewKey,
+    duplicates: Duplicates | None,
 ) -> Document:
     picks = {(axis.name, mode.name): (axis.key, mode.key) for axis in axes for mode in axis.modes}
     tokens: dict[str, Token] = {}
     places: dict[str, str] = {}
-    stated = list(stated)
+    stated = list((duplicates or Duplicates()).settle(stated))
     pieces = {token.path for token in stated if token.type == "piece"}
     for token in stated:
         condition, tier = _checked(token, picks, pieces)
         known = tokens.get(token.path)
         if known is None:
             known = Token(new_key(), token.path, token.type, tier, (), token.description)
-        stored = known.value(condition)
-        if stored is not None and (known.type, stored) == (token.type, token.value):
-            continue  # the same line twice says nothing new
-        if stored is not None or known.type != token.type:
-            raise FormatError(
-                f"“{token.path}” appears twice, with different values.",
-                place=token.place,
-                fix=f"The first is at {places[token.path]}; delete one of the two, or rename it.",
-            )
         values = known.values if token.value is None else (*known.values, (condition, token.value))
         tokens[token.path] = Token(
             known.key, known.path, known.type, known.tier, values, known.description
@@ -267,7 +255,7 @@ def _document(
 
 
 def _checked(
-    token: _Stated, picks: Mapping[tuple[str, str], tuple[str, str]], pieces: Collection[str]
+    token: Stated, picks: Mapping[tuple[str, str], tuple[str, str]], pieces: Collection[str]
 ) -> tuple[Condition, Tier]:
     """Under which condition a token states its value, and its tier. Raises ``FormatError`` where something
     is wrong."""
@@ -297,7 +285,9 @@ def guess_type(text: str) -> str:
     return "string"
 
 
-def _nested(raw: Mapping[str, Any], file: str, new_key: NewKey) -> Document:
+def _nested(
+    raw: Mapping[str, Any], file: str, new_key: NewKey, duplicates: Duplicates | None
+) -> Document:
     stated = []
     work: list[tuple[str, Any]] = [("", raw)]
     while work:
@@ -310,12 +300,14 @@ def _nested(raw: Mapping[str, Any], file: str, new_key: NewKey) -> Document:
             raise FormatError("A value is a text or a number.", place=f"{file}, {path}")
         text = str(value)
         stated.append(
-            _Stated(path, guess_type(text), "raw", "", (), Expression(text), f"{file}, {path}")
+            Stated(path, guess_type(text), "raw", "", (), Expression(text), f"{file}, {path}")
         )
-    return _document(file.rsplit("/", 1)[-1].removesuffix(".json"), (), stated, new_key)
+    return _document(file.rsplit("/", 1)[-1].removesuffix(".json"), (), stated, new_key, duplicates)
 
 
-def _two_columns(rows: list[list[str]], file: str, new_key: NewKey) -> Document:
+def _two_columns(
+    rows: list[list[str]], file: str, new_key: NewKey, duplicates: Duplicates | None
+) -> Document:
     stated = []
     for number, row in enumerate(rows, 1):
         place = f"{file}, row {number}"
@@ -325,5 +317,5 @@ def _two_columns(rows: list[list[str]], file: str, new_key: NewKey) -> Document:
         guessed = guess_type(text)
         if number == 1 and guessed == "string":
             continue  # a head
-        stated.append(_Stated(name, guessed, "raw", "", (), Expression(text), place))
-    return _document(file.rsplit("/", 1)[-1].removesuffix(".csv"), (), stated, new_key)
+        stated.append(Stated(name, guessed, "raw", "", (), Expression(text), place))
+    return _document(file.rsplit("/", 1)[-1].removesuffix(".csv"), (), stated, new_key, duplicates)

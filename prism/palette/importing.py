@@ -13,7 +13,7 @@ from prism.changes.values import set_value
 from prism.color import space
 from prism.errors import EditError, PrismError
 from prism.expressions.typed_input import reference_to
-from prism.formats import files, palettes
+from prism.formats import duplicates, files, palettes
 from prism.formats.recognition import kind_of
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import BASE, Expression
@@ -130,15 +130,17 @@ _ENDINGS = {
 }  # fmt: skip
 
 
-def document_of_text(text: str, new_key: NewKey) -> files.ReadFiles:
+def document_of_text(text: str, new_key: NewKey, choice: duplicates.Choice = "") -> files.ReadFiles:
     """The document of a pasted text in any format that files have; of any other text its colors, as
     raw ones. Raises ``PrismError`` where it holds neither."""
     data = text.encode()
     kind = kind_of("pasted", data)
     try:
-        read = files.read({f"pasted{_ENDINGS[kind]}": data}, new_key)
+        read = files.read({f"pasted{_ENDINGS[kind]}": data}, new_key, choice=choice)
         if kind != "csv" or any(token.type == "color" for token in read.document.tokens):
             return read
+    except duplicates.DuplicateError:
+        raise
     except PrismError:
         if kind != "csv":
             raise

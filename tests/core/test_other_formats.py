@@ -12,6 +12,7 @@ from prism.compare.diff import diff
 from prism.compare.match import align
 from prism.errors import FormatError
 from prism.formats import files, palettes, plain
+from prism.formats.duplicates import DuplicateError
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
 from tests.builders import counter_keys, document, random_document, token
@@ -148,3 +149,29 @@ class KindTests(SimpleTestCase):
         self.assertEqual(len(files.read({"a.json": one}, counter_keys()).document.tokens), 1)
         self.assertEqual(Condition.of({}), BASE)
         self.assertEqual(Expression("x").text, "x")
+
+
+class DuplicateTests(SimpleTestCase):
+    TABLE = b"name,value\nink,#111111\ngap,8px\nink,#222222\nink,#111111\ngap,red\n"
+
+    def read(self, choice):
+        read = files.read({"x.csv": self.TABLE}, counter_keys(), choice=choice)
+        values = {one.path: (one.type, one.value().text) for one in read.document.tokens}
+        return values, [skipped.name for skipped in read.skipped]
+
+    def test_which_of_two_values_counts_is_chosen(self):
+        with self.assertRaisesMessage(DuplicateError, "“ink” appears twice"):
+            self.read("")
+        values, skipped = self.read("first")
+        self.assertEqual(values, {"ink": ("color", "#111111"), "gap": ("dimension", "8px")})
+        self.assertEqual(skipped, ["ink (x.csv, row 4)", "gap (x.csv, row 6)"])
+        values, _ = self.read("last")
+        self.assertEqual(values, {"ink": ("color", "#111111"), "gap": ("color", "red")})
+        values, _ = self.read("number")
+        self.assertEqual(
+            values,
+            {
+                "ink": ("color", "#111111"), "gap": ("dimension", "8px"),
+                "ink 2": ("color", "#222222"), "gap 2": ("color", "red"),
+            },
+        )  # fmt: skip

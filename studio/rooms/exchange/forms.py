@@ -7,6 +7,13 @@ from typing import Any
 from django import forms
 
 MAX_UPLOAD = 24 * 1024 * 1024
+#: What counts where a table has two values for one name.
+DUPLICATES = [
+    ("", "refuse them"),
+    ("first", "the first counts"),
+    ("last", "the last counts"),
+    ("number", "keep both, the later one numbered"),
+]
 
 
 class ManyFilesInput(forms.ClearableFileInput):
@@ -44,6 +51,7 @@ class ImportForm(forms.Form):
         choices=[("new", "a new project"), ("here", "this project, in place of its tokens")],
         initial="new",
     )
+    duplicates = forms.ChoiceField(choices=DUPLICATES, required=False, label="Duplicates")
     name = forms.CharField(max_length=120, required=False)
     revision = forms.IntegerField(min_value=0, required=False)
 

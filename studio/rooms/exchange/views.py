@@ -20,6 +20,7 @@ from prism.edits.imports import ImportDocument
 from prism.errors import PrismError
 from prism.formats import archive
 from prism.formats import files as formats
+from prism.formats.duplicates import DuplicateError
 from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.model.document import TIERS, Document
 from prism.palette import importing
@@ -44,9 +45,15 @@ def room(request: HttpRequest, project: Project) -> HttpResponse:
 
 
 def _room(
-    frame: Frame[Address], form: ImportForm | None = None, problem: str = "", status: int = 200
+    frame: Frame[Address],
+    form: ImportForm | None = None,
+    problem: str = "",
+    status: int = 200,
+    *,
+    asks_duplicates: bool = False,
 ) -> HttpResponse:
     context = {
+        "asks_duplicates": asks_duplicates,
         "form": form or ImportForm(),
         "problem": problem,
         "findings": [
@@ -70,12 +77,15 @@ def import_files(request: HttpRequest, project: Project) -> HttpResponse:
         others: list[str] = []
         if form.cleaned_data["files"]:
             files, others = _files(form.cleaned_data["files"])
-            read = formats.read(files, store.new_key)
+            read = formats.read(files, store.new_key, choice=form.cleaned_data["duplicates"])
         else:
-            read = importing.document_of_text(form.cleaned_data["text"], store.new_key)
+            text, choice = (form.cleaned_data[name] for name in ("text", "duplicates"))
+            read = importing.document_of_text(text, store.new_key, choice)
         target = _store(frame, form.cleaned_data, read.document)
     except PermissionDenied as error:
         return _room(frame, form, str(error), 403)
+    except DuplicateError as error:
+        return _room(frame, form, str(error), 422, asks_duplicates=True)
     except PrismError as error:
         return _room(frame, form, str(error), 422)
     messages.success(
