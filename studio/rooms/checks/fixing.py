@@ -56,7 +56,6 @@ def _room(
     context: dict[str, Any] = {
         "made": made,
         "held": [token for token in frame.document.tokens if token.key in held],
-        "keys": [move.place.token for move in made.made.moves],
         "problem": problem,
     }
     return page.show(frame, "checks/fix_all.html", context, status)
