@@ -14,7 +14,7 @@ from prism.palette import ramps
 from prism.palette.course import Recipe
 
 _HUES = 10
-_STATES = ("", ".hover", ".pressed")
+_STATES = (".$root", ".hover", ".pressed")
 
 
 @lru_cache(maxsize=64)

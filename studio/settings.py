@@ -80,10 +80,12 @@ INSTALLED_APPS = [
     "django.contrib.messages",
     "django.contrib.staticfiles",
     "csp",
+    "procrastinate.contrib.django",
     "studio.store",
     "studio.accounts",
     "studio.projects",
     "studio.ui",
+    "studio.work",
     *(module for room in ROOMS for module in room.applications),
 ]
 
@@ -182,6 +184,16 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 2_621_440
 FILE_UPLOAD_MAX_MEMORY_SIZE = 2_621_440
 DATA_UPLOAD_MAX_NUMBER_FILES = 300
 DATA_UPLOAD_MAX_NUMBER_FIELDS = 12_000
+
+# Long tasks. A worker says every few seconds that it lives; its jobs are removed, as what came of them
+# stands in the tables.
+PROCRASTINATE_WORKER_DEFAULTS = {
+    "queues": ["tasks"],
+    "concurrency": 1,
+    "delete_jobs": "always",
+    "update_heartbeat_interval": 5.0,
+    "stalled_worker_timeout": 20.0,
+}
 
 LOGGING = {
     "version": 1,

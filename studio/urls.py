@@ -17,6 +17,7 @@ urlpatterns = [
         include(
             [
                 path("", projects.open_project, name="open"),
+                path("tasks/", include("studio.work.urls")),
                 *(
                     path(start, include(module))
                     for room in ROOMS

@@ -8,7 +8,16 @@ from dataclasses import dataclass, replace
 
 from prism.changes.values import set_values
 from prism.derive import solving
-from prism.derive.solving import Contradiction, Move, Place, Short, Solved, Wanted, Watch
+from prism.derive.solving import (
+    Contradiction,
+    Move,
+    Place,
+    SearchResult,
+    Short,
+    Solved,
+    Wanted,
+    Watch,
+)
 from prism.model.document import Axis, Document
 from prism.model.values import Condition
 from prism.resolution.current import resolver_of
@@ -26,13 +35,30 @@ class Fixed:
     proven: bool
 
 
-def fix(document: Document, wanted: Wanted, watch: Watch | None = None) -> Fixed:
-    """Let every pairing pass, or as many as can, in every theme."""
+def fix(
+    document: Document,
+    wanted: Wanted,
+    watch: Watch | None = None,
+    earlier: SearchResult | None = None,
+) -> Fixed:
+    """Let every pairing pass, or as many as can, in every theme; ``earlier`` is what was found before for
+    the same document."""
     before = tuple(solving.falling_short(document, wanted))
+    if earlier is not None:
+        solved = solving.restored(
+            document, wanted, earlier.moves, earlier.contradictions, proven=earlier.proven
+        )
+        after, short = solved.document, solved.short
+        return Fixed(after, earlier.moves, before, short, earlier.contradictions, earlier.proven)
     moves: dict[Place, Move] = {}
     contradictions: list[Contradiction] = []
     proven, changed = True, document
+    watch = watch or Watch()
     for within in _modes(document) if before else ():
+        if watch.stopped():
+            proven = False
+            break
+        watch.phase(_named(document, within))
         solved = solving.solve(changed, replace(wanted, within=within), watch)
         placed = [_placed(changed, move, within) for move in solved.moves]
         changed = set_values(
@@ -43,6 +69,17 @@ def fix(document: Document, wanted: Wanted, watch: Watch | None = None) -> Fixed
         proven = proven and solved.proven
     short = tuple(solving.falling_short(changed, wanted))
     return Fixed(changed, tuple(moves.values()), before, short, tuple(contradictions), proven)
+
+
+def _named(document: Document, within: dict[str, str]) -> str:
+    """The modes that are fixed, by name."""
+    names = [
+        mode.name
+        for axis in document.axes
+        for mode in axis.modes
+        if within.get(axis.key) == mode.key
+    ]
+    return ", ".join(names)
 
 
 def _modes(document: Document) -> Sequence[dict[str, str]]:

@@ -9,7 +9,17 @@ from dataclasses import dataclass, replace
 from prism.changes.values import Setting
 from prism.derive import modes, solving
 from prism.derive.intents import BY_ID, INTENTS
-from prism.derive.solving import Contradiction, Move, Place, Short, Solved, Wanted, Watch
+from prism.derive.solving import (
+    Contradiction,
+    Move,
+    Place,
+    SearchResult,
+    Short,
+    Solved,
+    Wanted,
+    Watch,
+)
+from prism.derive.solving.search_result import read
 from prism.derive.tuning import Row
 from prism.errors import EditError
 from prism.expressions.typed_input import read_typed
@@ -56,6 +66,12 @@ class Review:
         return self.solved.short
 
     @property
+    def search(self) -> str:
+        """What the search gave, as text, for ``review`` to put in again."""
+        solved = self.solved
+        return SearchResult(solved.moves, solved.contradictions, solved.proven).text(self.pairs)
+
+    @property
     def contradictions(self) -> tuple[Contradiction, ...]:
         """The pairings that contradict one another."""
         return self.solved.contradictions
@@ -85,8 +101,10 @@ class Review:
         return replace(self, rows=tuple(rows)).settings(axis, mode)
 
 
-def review(document: Document, asked: Asked, watch: Watch | None = None) -> Review:
-    """What is proposed for a mode. Raises ``EditError`` where the mode to start from is gone, or a
+def review(
+    document: Document, asked: Asked, watch: Watch | None = None, earlier: str = ""
+) -> Review:
+    """What is proposed for a mode; ``earlier`` is what was found before for the same document, as text. Raises ``EditError`` where the mode to start from is gone, or a
     decided value is none."""
     axis, mode = asked.axis, asked.mode
     intent = BY_ID.get(asked.intent)
@@ -112,7 +130,13 @@ def review(document: Document, asked: Asked, watch: Watch | None = None) -> Revi
     )
     starts = bool(rows) or asked.intent != INTENTS[0].id
     solves = asked.solves and starts  # what is no counterpart yet is not worth solving
-    solved = solving.solve(started, wanted, watch) if solves else _as_is(started, wanted)
+    if earlier:
+        kept = read(earlier, pairs)
+        solved = solving.restored(
+            started, wanted, kept.moves, kept.contradictions, proven=kept.proven
+        )
+    else:
+        solved = solving.solve(started, wanted, watch) if solves else _as_is(started, wanted)
     _put(rows, document, asked, solved.moves)
     order = {token.key: place for place, token in enumerate(document.tokens)}
     listed = sorted(rows.values(), key=lambda row: order[row.token.key])

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from prism.analysis import Analysis
 from prism.derive import fixing
 from prism.derive.fixing import Fixed
-from prism.derive.solving import Wanted, Watch
+from prism.derive.solving import SearchResult, Wanted, Watch
+from prism.derive.solving.search_result import read
 from prism.expressions.typed_input import typed
 from prism.model.document import shown_path
 from prism.model.names import condition_words
@@ -44,11 +45,24 @@ class FixAll:
     made: Fixed
 
 
-def fix_all(analysis: Analysis, held: frozenset[str], watch: Watch | None = None) -> FixAll:
-    """Everything that falls short, moved until it passes; tokens ``held``, by key, stay."""
+def searched(analysis: Analysis, held: frozenset[str], watch: Watch | None = None) -> str:
+    """What ``fix_all`` needs to find nothing again, as text; empty where it was stopped before a move
+    was found."""
+    pairs = analysis.judged.pairings
+    made = fixing.fix(analysis.document, Wanted(pairs, analysis.roles, held=held), watch)
+    stopped = watch is not None and watch.stopped() and not made.moves
+    return "" if stopped else SearchResult(made.moves, made.contradictions, made.proven).text(pairs)
+
+
+def fix_all(
+    analysis: Analysis, held: frozenset[str], watch: Watch | None = None, earlier: str = ""
+) -> FixAll:
+    """Everything that falls short, moved until it passes; tokens ``held``, by key, stay. ``earlier`` is what
+    was found before for the same document. Raises ``PrismError`` where that belongs to another."""
     document = analysis.document
     pairs = analysis.judged.pairings
-    made = fixing.fix(document, Wanted(pairs, analysis.roles, held=held), watch)
+    kept = read(earlier, pairs) if earlier else None
+    made = fixing.fix(document, Wanted(pairs, analysis.roles, held=held), watch, kept)
     before, after = analysis.resolver, resolver_of(made.document)
     rows = []
     for number, move in enumerate(made.moves):

@@ -79,11 +79,12 @@ class Proposal:
 
 
 def proposal(
-    analysis: Analysis, theme: Theme, asked: Asked, watch: Watch | None = None
+    analysis: Analysis, theme: Theme, asked: Asked, watch: Watch | None = None, earlier: str = ""
 ) -> Proposal:
-    """A mode that is asked for, seen with the other modes of ``theme``. Raises ``EditError``."""
+    """A mode that is asked for, seen with the other modes of ``theme``; ``earlier`` is what was found before
+    for the same document. Raises ``PrismError``."""
     document, resolver = analysis.document, analysis.resolver
-    made = review(document, asked, watch)
+    made = review(document, asked, watch, earlier)
     after = resolver_of(made.document)
     picks = resolver.picks(theme)
     now = resolver.theme(picks | {asked.axis: asked.source})

@@ -4,9 +4,15 @@ from __future__ import annotations
 
 from typing import Any
 
+from django import forms
 from django.contrib import messages
 from django.contrib.auth import login, update_session_auth_hash, views
-from django.contrib.auth.forms import AuthenticationForm, PasswordChangeForm, UserCreationForm
+from django.contrib.auth.forms import (
+    AuthenticationForm,
+    PasswordChangeForm,
+    UserCreationForm,
+    UsernameField,
+)
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
@@ -21,6 +27,9 @@ _BACKEND = "django.contrib.auth.backends.ModelBackend"
 class SignInForm(AuthenticationForm):
     """Name and password."""
 
+    username = UsernameField(
+        label="Account name", widget=forms.TextInput(attrs={"autofocus": True})
+    )
     error_messages = AuthenticationForm.error_messages | {
         "invalid_login": "No account has this name and password. Check both and try again."
     }

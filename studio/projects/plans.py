@@ -125,7 +125,9 @@ class ColorsForm(forms.Form):
     """A text or a file with colors."""
 
     text = forms.CharField(max_length=400_000, required=False)
-    file = forms.FileField(required=False, allow_empty_file=True)
+    file = forms.FileField(
+        required=False, allow_empty_file=True, label="Choose a picture or a file"
+    )
 
     def colors(self) -> tuple[NamedColor, ...]:
         """The colors. Raises ``PrismError`` where there are none."""

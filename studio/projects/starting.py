@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import lru_cache
 from itertools import count
+from threading import Lock
 from typing import Any
 from urllib.parse import quote
 
@@ -34,9 +35,18 @@ UNTOUCHED = QueryDict(
 _SCENE = "stage/scenes/sample.html"
 
 
-@lru_cache(maxsize=16)
+#: The scenes of a plan are asked for side by side; the first builds it, the others wait for it.
+_building = Lock()
+
+
 def _built(plan: Plan) -> Analysis:
     """What a plan gives, for the preview. Its parts are asked for one after the other."""
+    with _building:
+        return _build(plan)
+
+
+@lru_cache(maxsize=16)
+def _build(plan: Plan) -> Analysis:
     numbers = count(1)
 
     def new_key() -> str:

@@ -39,7 +39,7 @@ class BrowserMixin:
 
     def setUp(self):
         super().setUp()
-        self.context = self.browser.new_context(viewport=self.viewport)
+        self.context = self.browser.new_context(viewport=self.viewport, reduced_motion="reduce")
         self.context.set_default_timeout(45_000)
         self.addCleanup(self.context.close)
         self.page = self.context.new_page()

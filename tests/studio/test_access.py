@@ -6,7 +6,7 @@ from django.test import TestCase
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
 from prism.palette.pictures import read
-from studio.store import pictures
+from studio.store import pictures, tasks
 from studio.store import projects as store
 from studio.store.models import Membership
 from tests.builders import document, small_picture, token
@@ -112,7 +112,10 @@ TABLE = {
     "checks:take-fixes": {"POST": "editor"},
     "exchange:room": {"GET": "viewer"},
     "exchange:import": {"POST": "viewer"},
-    "exchange:export": {"GET": "viewer"},
+    "exchange:export": {"GET": "viewer", "POST": "viewer"},
+    "work:state": {"GET": "viewer"},
+    "work:stop": {"POST": "editor"},
+    "work:file": {"GET": "viewer"},
 }
 
 
@@ -136,6 +139,8 @@ class AccessTests(TestCase):
         cls.picture = pictures.keep(
             cls.project, None, "small.png", read(small_picture(), "small.png")
         )
+        cls.task, _ = tasks.ask(cls.project, "export", 1, {}, cls.people["owner"])
+        tasks.end(cls.task, "done", result=tasks.Result(data=b"x", name="x", content_type="x/y"))
         for role in ("viewer", "editor"):
             Membership.objects.create(project=cls.project, user=cls.people[role], role=role)
 
@@ -145,6 +150,7 @@ class AccessTests(TestCase):
     def address(self, name):
         extra = {"projects:remove-member": [999]}
         extra["exchange:export"] = ["csv"]
+        extra |= {f"work:{name}": [self.task.code] for name in ("state", "stop", "file")}
         extra["importing:image"] = [self.picture]
         if name in ("home", "alive", "ready") or name.startswith("accounts:"):
             return reverse(name)

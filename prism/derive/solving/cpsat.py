@@ -42,13 +42,19 @@ class Solution:
 @dataclass(frozen=True, slots=True)
 class Watch:
     """How long to look, in deterministic seconds, and at most in ``seconds`` of a clock, where somebody
-    waits; whether somebody asked to stop; and whom to tell of each better answer with its cost and the
-    least there could be."""
+    waits.
+
+    ``stopped`` says whether somebody asked to stop, ``progress`` is told of each better answer with its cost
+    and the least there could be, ``phase`` of what is looked at, and ``searching`` is handed what ends a
+    search from another thread, and None when the search is over.
+    """
 
     limit: float = LIMIT
     seconds: float = 600.0
     stopped: Callable[[], bool] = lambda: False
     progress: Callable[[int, int], None] = lambda cost, bound: None
+    phase: Callable[[str], None] = lambda words: None
+    searching: Callable[[Callable[[], None] | None], None] = lambda stop: None
 
 
 def solve(
@@ -62,7 +68,11 @@ def solve(
         for number, literal in enumerate(model.takes[slot]):
             model.model.add_hint(literal, number == taken)
     solver = _solver(watch.limit, watch.seconds)
-    status = solver.solve(model.model, _listener(watch))
+    watch.searching(solver.stop_search)
+    try:
+        status = solver.solve(model.model, _listener(watch))
+    finally:
+        watch.searching(None)
     engine = _engine()
     if status not in (engine.OPTIMAL, engine.FEASIBLE):
         return None

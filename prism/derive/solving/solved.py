@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from prism.changes.values import set_values
@@ -72,9 +72,24 @@ def solve(document: Document, wanted: Wanted, watch: Watch | None = None) -> Sol
     settled = _Settled(document, wanted)
     for number in range(_ROUNDS):
         again = settled.round(watch, first=number == 0)
-        if not again:
+        if not again or watch.stopped():
             break
     return settled.solved()
+
+
+def restored(
+    document: Document,
+    wanted: Wanted,
+    moves: Sequence[Move],
+    contradictions: Sequence[Contradiction],
+    *,
+    proven: bool,
+) -> Solved:
+    """What ``solve`` gave for the same document, from what was kept of it."""
+    values = [(move.place.token, move.place.condition, move.after) for move in moves]
+    after = set_values(document, values)
+    short = tuple(falling_short(after, wanted))
+    return Solved(after, tuple(moves), short, tuple(contradictions), proven=proven)
 
 
 class _Settled:

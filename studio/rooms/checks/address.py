@@ -7,8 +7,10 @@ from studio.rooms.address import Address, text
 
 @dataclass(frozen=True)
 class ChecksAddress(Address):
-    """The words that pairings are found by, and the key of the pairing or the rule that is open."""
+    """The words that pairings are found by, and the key of the pairing or the rule that is open;
+    the long task that solves what falls short."""
 
     find: str = text(100)
     pairing: str = text(600)
     rule: str = text(200)
+    solving: str = text(40)

@@ -6,11 +6,13 @@ from functools import lru_cache
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.analysis import Analysis
 from prism.derive.solving import Watch
 from prism.edits.pairings import FixAll
+from prism.errors import PrismError
 from prism.model.values import Composite, Expression, Listing
 from prism.view_models import fixing
 from studio.accounts.permissions import requires
@@ -18,10 +20,15 @@ from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.checks.address import ChecksAddress
 from studio.rooms.checks.forms import ReviewForm
+from studio.rooms.checks.tasks import FIX_ALL
 from studio.rooms.frame import Frame
-from studio.rooms.tokens.axes.proposals import MOST_PAIRINGS
 from studio.store import projects as store
+from studio.store import tasks
 from studio.store.projects import Project
+from studio.store.tasks import State
+from studio.work.searching import WHILE_WAITING
+from studio.work.tasks import ask, of_page
+from studio.work.views import shown
 
 #: Deterministic seconds that are spent on each mode while somebody waits for the page.
 _PATIENCE = 0.6
@@ -31,8 +38,8 @@ ChecksFrame = Frame[ChecksAddress]
 
 
 @lru_cache(maxsize=4)
-def _made(analysis: Analysis, held: frozenset[str]) -> fixing.FixAll:
-    return fixing.fix_all(analysis, held, Watch(_PATIENCE, seconds=_AT_MOST))
+def _made(analysis: Analysis, held: frozenset[str], earlier: str = "") -> fixing.FixAll:
+    return fixing.fix_all(analysis, held, Watch(_PATIENCE, seconds=_AT_MOST), earlier)
 
 
 def _enter(request: HttpRequest, project: Project) -> ChecksFrame:
@@ -50,15 +57,39 @@ def room(request: HttpRequest, project: Project) -> HttpResponse:
 def _room(
     frame: ChecksFrame, held: frozenset[str], problem: str = "", status: int = 200
 ) -> HttpResponse:
-    if len(frame.analysis.judged.pairings) > MOST_PAIRINGS:
-        return page.show(frame, "checks/fix_all.html", {"is_large": True})
-    made = _made(frame.analysis, held)
+    task = of_page(frame, FIX_ALL, frame.address.solving)
+    if task is not None:
+        held = frozenset(tasks.fields_of(task)["held"])
+    earlier = task.text if task is not None else ""
+    if task is not None and task.state in (State.FAILED, State.STOPPED):
+        problem = problem or task.words
+    large = _is_large(frame) and not earlier
     context: dict[str, Any] = {
-        "made": made,
+        "is_large": large,
+        "pairs": len(frame.analysis.judged.pairings),
+        "task": shown(task) if task is not None else None,
+        "made": None if large else _made(frame.analysis, held, earlier),
         "held": [token for token in frame.document.tokens if token.key in held],
         "problem": problem,
     }
     return page.show(frame, "checks/fix_all.html", context, status)
+
+
+def _is_large(frame: ChecksFrame) -> bool:
+    """Whether there are too many pairings to solve while somebody waits."""
+    return len(frame.analysis.judged.pairings) > WHILE_WAITING
+
+
+def _solve(frame: ChecksFrame, held: frozenset[str]) -> HttpResponse:
+    """Solve with some tokens held: at once, or as a long task where there is much to solve."""
+    if not _is_large(frame):
+        return _room(frame, held)
+    try:
+        fields = {"held": sorted(held)}
+        task = ask(frame.project, FIX_ALL, frame.loaded.revision, fields, frame.person)
+    except PrismError as error:
+        return _room(frame, held, str(error), 422)
+    return redirect(frame.plain_url("checks:fix-all", solving=task.code))
 
 
 @requires("edit")
@@ -70,13 +101,16 @@ def take(request: HttpRequest, project: Project) -> HttpResponse:
     if not form.is_valid():
         return _room(frame, frozenset(), f"Nothing was stored. {writing.problems(form)}", 400)
     before = frozenset(form.texts("held"))
-    made = _made(frame.analysis, before)
+    task = of_page(frame, FIX_ALL, frame.address.solving)
+    if _is_large(frame) and (task is None or not task.text):
+        return _solve(frame, before)
+    made = _made(frame.analysis, before, task.text if task is not None else "")
     taken = set(form.texts("take"))
     refused = {
         move.place.token for number, move in enumerate(made.made.moves) if str(number) not in taken
     }
     if "again" in request.POST:
-        return _room(frame, before | refused)
+        return _solve(frame, before | refused)
     values = tuple(
         (move.place.token, move.place.condition, move.after)
         for number, move in enumerate(made.made.moves)

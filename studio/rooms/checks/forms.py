@@ -19,11 +19,11 @@ class ReviewForm(CommandForm):
 class PairingForm(CommandForm):
     """A new pairing: tokens by path, and a use."""
 
-    foreground = forms.CharField(max_length=600, label="Foreground")
-    background = forms.CharField(max_length=600, label="on background")
+    foreground = forms.CharField(max_length=600, label="foreground")
+    background = forms.CharField(max_length=600, label="on")
     page = forms.CharField(max_length=600, label="over page", required=False)
     use = forms.ChoiceField(choices=[(use, use) for use in REQUIRED], label="as")
-    enhanced = forms.BooleanField(required=False, label="enhanced (7 and 4.5)")
+    enhanced = forms.BooleanField(required=False, label="enhanced")
     reason = forms.CharField(max_length=300, required=False)
     revision = forms.IntegerField(min_value=0, widget=forms.HiddenInput)
 
@@ -33,3 +33,12 @@ class PairingForm(CommandForm):
             kept = {name: fields[name] for name in ("foreground", "background", "use", "enhanced")}
             return PairByPattern(store.new_key(), **kept)
         return AddPairing(store.new_key(), **fields)
+
+
+#: The labels of fields that belong to a command and to no form of their own.
+LABELS = {
+    "make-even.gap": "stands out by",
+    "set-rule.required": "each needs at least",
+    "set-requirement.reason": "as",
+    "set-requirement.required": "needs at least",
+}

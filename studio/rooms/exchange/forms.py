@@ -38,7 +38,9 @@ class ImportForm(forms.Form):
     """Token files, several at once or one archive, and what to do with them."""
 
     files = ManyFilesField(  # type: ignore[assignment]
-        label="Files", required=False, error_messages={"empty": "The file is empty."}
+        required=False,
+        error_messages={"empty": "The file is empty."},
+        label="Choose files, or drop them here",
     )
     text = forms.CharField(
         label="or paste text: a style sheet, JSON, a table, a list of colors",
@@ -73,3 +75,10 @@ class ImportForm(forms.Form):
                 f"{MAX_UPLOAD / 1e6:.0f} MB are read. Nothing was stored."
             )
         return files
+
+
+#: The labels of fields that belong to a command and to no form of their own.
+LABELS = {
+    "into.new": "a new project",
+    "into.here": "this project",
+}

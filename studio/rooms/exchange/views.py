@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-import itertools
-from collections import Counter
-from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import replace
+import json
+from collections.abc import Sequence
 from typing import Any
 
 from django.contrib import messages
@@ -14,74 +12,100 @@ from django.core.files.uploadedfile import UploadedFile
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
 from django.urls import reverse
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from prism.edits.imports import ImportDocument
 from prism.errors import PrismError
-from prism.formats import archive
 from prism.formats import files as formats
 from prism.formats.duplicates import DuplicateError
-from prism.formats.style_sheets.outcome import SkippedDeclaration
-from prism.model.document import TIERS, Document
-from prism.palette import importing
 from studio.accounts.permissions import may, requires
 from studio.rooms import page, writing
-from studio.rooms.address import Address
+from studio.rooms.address import state_of
+from studio.rooms.exchange.address import ExchangeAddress
 from studio.rooms.exchange.forms import ImportForm
-from studio.rooms.frame import Frame, enter
+from studio.rooms.exchange.incoming import WHILE_WAITING, Incoming, import_into
+from studio.rooms.exchange.tasks import EXPORT, IMPORT
+from studio.rooms.frame import Frame
 from studio.rooms.themes import read_theme
 from studio.store import projects as store
+from studio.store import tasks
 from studio.store.projects import Project
+from studio.store.tasks import LongTask, State
+from studio.work.tasks import ask
+from studio.work.views import shown
 
-#: Reasons, and names under a reason, that the report on an import says at most.
-MOST_REASONS, MOST_NAMED = 40, 100
+ExchangeFrame = Frame[ExchangeAddress]
+#: Tokens that are exported while somebody waits; more are a long task.
+MOST_TOKENS = 2500
+
+
+def _enter(request: HttpRequest, project: Project) -> ExchangeFrame:
+    return Frame.enter(request, project, "exchange", ExchangeAddress.read(state_of(request)))
 
 
 @requires("view")
 @require_GET
 def room(request: HttpRequest, project: Project) -> HttpResponse:
     """Import files, export files, and what the document says of itself."""
-    return _room(enter(request, project, "exchange"))
+    return _room(_enter(request, project))
 
 
 def _room(
-    frame: Frame[Address],
+    frame: ExchangeFrame,
     form: ImportForm | None = None,
     problem: str = "",
     status: int = 200,
     *,
     asks_duplicates: bool = False,
 ) -> HttpResponse:
+    task = tasks.find(frame.project, frame.address.task) if frame.address.task else None
+    failed = (
+        task is not None and task.kind == IMPORT and task.state in (State.FAILED, State.STOPPED)
+    )
     context = {
-        "asks_duplicates": asks_duplicates,
+        "asks_duplicates": asks_duplicates or failed,
         "form": form or ImportForm(),
-        "problem": problem,
+        "problem": task.words if task is not None and failed and not problem else problem,
         "findings": [
             (finding, frame.document.token(finding.token)) for finding in frame.analysis.findings
         ],
         "themes": frame.resolver.theme_count,
         "targets": formats.TARGETS,
+        "is_large": _is_large(frame),
+        "task": shown(task) if task is not None else None,
+        "outcome": _outcome(task) if task is not None and task.state == State.DONE else None,
     }
     return page.show(frame, "exchange/room.html", context, status)
+
+
+def _is_large(frame: ExchangeFrame) -> bool:
+    """Whether there are too many tokens to export while somebody waits."""
+    return len(frame.document.tokens) > MOST_TOKENS
+
+
+def _outcome(task: LongTask) -> dict[str, Any]:
+    """What came of a task: a file, or a project."""
+    if task.kind == EXPORT:
+        return {"file": task.name, "code": task.code}
+    kept: dict[str, Any] = json.loads(task.text)
+    return kept
 
 
 @requires("view")
 @require_POST
 def import_files(request: HttpRequest, project: Project) -> HttpResponse:
     """Read files into a new project, or in place of this one's tokens."""
-    frame = enter(request, project, "exchange")
+    frame = _enter(request, project)
     form = ImportForm(request.POST, request.FILES)
     if not form.is_valid():
         return _room(frame, form, writing.problems(form), 400)
     try:
-        others: list[str] = []
-        if form.cleaned_data["files"]:
-            files, others = _files(form.cleaned_data["files"])
-            read = formats.read(files, store.new_key, choice=form.cleaned_data["duplicates"])
-        else:
-            text, choice = (form.cleaned_data[name] for name in ("text", "duplicates"))
-            read = importing.document_of_text(text, store.new_key, choice)
-        target = _store(frame, form.cleaned_data, read.document)
+        if form.cleaned_data["into"] == "here":
+            may(project, "edit")
+        values = form.cleaned_data
+        incoming = Incoming(_files(values["files"]), values["text"], values)
+        if incoming.size > WHILE_WAITING:
+            return _later(frame, incoming)
+        result = import_into(incoming, project, frame.person)
     except PermissionDenied as error:
         return _room(frame, form, str(error), 403)
     except DuplicateError as error:
@@ -89,80 +113,52 @@ def import_files(request: HttpRequest, project: Project) -> HttpResponse:
     except PrismError as error:
         return _room(frame, form, str(error), 422)
     messages.success(
-        request, _sentence(read.document), extra_tags="undo" if target == project else ""
+        request, result.sentence, extra_tags="undo" if result.project == project else ""
     )
-    if others:
-        messages.warning(request, f"Skipped, not token files: {', '.join(others)}.")
-    if read.skipped:
-        messages.warning(request, " ".join(_skipped(read.skipped)))
-    return redirect(reverse("exchange:room", args=[target.code]))
+    for remark in result.remarks:
+        messages.warning(request, remark)
+    return redirect(reverse("exchange:room", args=[result.project.code]))
 
 
-def _skipped(declarations: Iterable[SkippedDeclaration]) -> Iterator[str]:
-    """Sentences on the declarations that did not become tokens, one for each reason."""
-    names: dict[str, dict[str, None]] = {}
-    for declaration in declarations:
-        place = f" (line {declaration.line})" if declaration.line else ""
-        names.setdefault(declaration.reason, {})[declaration.name + place] = None
-    for reason, of_reason in itertools.islice(names.items(), MOST_REASONS):
-        shown = ", ".join(itertools.islice(of_reason, MOST_NAMED))
-        more = len(of_reason) - MOST_NAMED
-        yield f"Skipped {shown}{f' and {more} more' if more > 0 else ''}: {reason}."
-    if len(names) > MOST_REASONS:
-        yield f"More was skipped, for {len(names) - MOST_REASONS} other reasons."
+def _later(frame: ExchangeFrame, incoming: Incoming) -> HttpResponse:
+    revision, fields = frame.loaded.revision, incoming.fields
+    task = ask(frame.project, IMPORT, revision, fields, frame.person, incoming.packed())
+    return redirect(frame.plain_url("exchange:room", task=task.code))
 
 
-def _store(frame: Frame[Address], values: dict[str, Any], document: Document) -> Project:
-    """Store an imported document in this project or in a new one; the project it is in."""
-    user = frame.person
-    name = values["name"].strip() or document.name or "Untitled"
-    if values["into"] == "here":
-        may(frame.project, "edit")
-        command = ImportDocument(name, document)
-        store.save(frame.project, command, user, values["revision"])
-        return frame.project
-    return store.create(user, replace(document, name=name), f"Imported {name}")
-
-
-def _files(uploads: Sequence[UploadedFile[Any]]) -> tuple[dict[str, bytes], list[str]]:
-    """Names and bytes of what was uploaded, and names of what is no token file in an archive."""
-    zips = [file for file in uploads if (file.name or "").lower().endswith(".zip")]
-    if zips and len(uploads) > 1:
-        raise PrismError("An archive is imported alone.", fix="Choose the archive, or the files.")
-    if zips:
-        return archive.read(zips[0].read(), zips[0].name or "")
+def _files(uploads: Sequence[UploadedFile[Any]]) -> dict[str, bytes]:
+    """Names and bytes of what was uploaded."""
     files: dict[str, bytes] = {}
     for upload in uploads:
         name = upload.name or ""
         if name in files:
             raise PrismError("Two files have this name.", place=name)
         files[name] = upload.read()
-    return files, []
-
-
-def _sentence(document: Document) -> str:
-    """What was imported, with numbers."""
-    axes = ", ".join(
-        f"{axis.name} ({', '.join(mode.name for mode in axis.modes)})" for axis in document.axes
-    )
-    count = len(document.tokens)
-    tiers = Counter(token.tier for token in document.tokens)
-    parts = ", ".join(f"{tiers[tier]} {tier}" for tier in reversed(TIERS) if tiers[tier])
-    sentence = f"{count} token{'' if count == 1 else 's'} imported ({parts})"
-    word = "axis" if len(document.axes) == 1 else "axes"
-    return f"{sentence}, with {word} {axes}." if axes else f"{sentence}."
+    return files
 
 
 @requires("view")
-@require_GET
+@require_http_methods(["GET", "POST"])
 def export(request: HttpRequest, project: Project, target: str) -> HttpResponse:
-    """The document as files of a format; one that holds one theme, in that of the address."""
+    """The document as files of a format, at once, or as a long task where that is asked for by POST; a format
+    that holds one theme, in that of the address."""
     written = formats.BY_ID.get(target)
     if written is None:
         raise Http404
+    if request.method == "POST":
+        return _export_later(_enter(request, project), target)
     analysis = store.load(project).analysis
     theme = read_theme(analysis, request.GET.get("theme", ""))
     name, content, media_type = written.file(analysis.document, theme)
     response = HttpResponse(content, content_type=media_type)
     response["Content-Disposition"] = f'attachment; filename="{name}"'
     return response
+
+
+def _export_later(frame: ExchangeFrame, target: str) -> HttpResponse:
+    fields = {"target": target, "theme": frame.address.theme}
+    try:
+        task = ask(frame.project, EXPORT, frame.loaded.revision, fields, frame.person)
+    except PrismError as error:
+        return _room(frame, problem=str(error), status=422)
+    return redirect(frame.plain_url("exchange:room", task=task.code))

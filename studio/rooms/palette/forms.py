@@ -122,7 +122,7 @@ class ColorForm(CommandForm):
     """A value for a raw color."""
 
     token = forms.CharField(max_length=200)
-    value = forms.CharField(max_length=2000)
+    value = forms.CharField(max_length=2000, label="Value")
 
     def command(self) -> Command:
         return SetColor(self.cleaned_data["token"], self.cleaned_data["value"])
@@ -146,3 +146,9 @@ class PointForm(CommandForm):
         gamut = dict(ramp.parameters).get("gamut", "srgb") if ramp else "srgb"
         point = plot.numbers(values["lightness"], values["chroma"], values["hue"], gamut)
         return SetColor(values["token"], point.text)
+
+
+#: The labels of fields that belong to a command and to no form of their own.
+LABELS = {
+    "remove-token.stand_in": "Remove; references change to",
+}

@@ -29,8 +29,8 @@ class CellForm(CommandForm):
     """
 
     token = forms.CharField(max_length=200)
-    condition = forms.CharField(max_length=2000)
-    value = forms.CharField(max_length=4000, required=False, strip=False)
+    condition = forms.CharField(max_length=2000, label="Holds for")
+    value = forms.CharField(max_length=4000, required=False, strip=False, label="Value")
     clear = forms.BooleanField(required=False)
     keep = forms.BooleanField(required=False)
     typed = forms.BooleanField(required=False)
@@ -80,15 +80,15 @@ class DescribeForm(CommandForm):
     """What is said of a token beside its values."""
 
     token = forms.CharField(max_length=200)
-    path = forms.CharField(max_length=600)
-    description = forms.CharField(max_length=8000, required=False)
-    uses = forms.CharField(max_length=1000, required=False)
-    export_name = forms.CharField(max_length=300, required=False)
-    private = forms.BooleanField(required=False)
-    is_deprecated = forms.BooleanField(required=False)
+    path = forms.CharField(max_length=600, label="Path; references follow")
+    description = forms.CharField(max_length=8000, required=False, label="Description, Markdown")
+    uses = forms.CharField(max_length=1000, required=False, label="Uses, separated by commas")
+    export_name = forms.CharField(max_length=300, required=False, label="CSS name")
+    private = forms.BooleanField(required=False, label="private")
+    is_deprecated = forms.BooleanField(required=False, label="deprecated")
     deprecated = forms.CharField(max_length=1000, required=False)
-    role = forms.CharField(max_length=60, required=False)
-    belongs_to = forms.CharField(max_length=600, required=False)
+    role = forms.CharField(max_length=60, required=False, label="Role, what it is for")
+    belongs_to = forms.CharField(max_length=600, required=False, label="Belongs to")
 
     def command(self) -> Command:
         values = self.cleaned_data
@@ -110,7 +110,7 @@ class AddForm(CommandForm):
 
     path = forms.CharField(max_length=600, error_messages={"required": "A token needs a name."})
     new_tier = forms.CharField(max_length=20, required=False)
-    new_type = forms.CharField(max_length=40, required=False)
+    new_type = forms.CharField(max_length=40, required=False, label="Type")
 
     def __init__(self, data: Any, frame: Frame[SheetAddress]) -> None:
         super().__init__(data)
@@ -149,3 +149,10 @@ class AddPastedForm(CommandForm):
     def command(self) -> Command:
         axis = self._axis.key if self._axis else ""
         return AddPasted(store.new_key(), self.cleaned_data["text"], axis)
+
+
+#: The labels of fields that belong to a command and to no form of their own.
+LABELS = {
+    "duplicate-group.path": "Duplicate as",
+    "rename-group.path": "Rename to",
+}

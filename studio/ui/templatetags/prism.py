@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from importlib import import_module
 from typing import Any
 
 from django import template
+from django.apps import apps
 from django.template.context import Context
 from django.urls import reverse
 from django.utils.html import format_html, format_html_join
@@ -25,6 +27,21 @@ register = template.Library()
 register.filter("shown", shown_path)
 register.filter("ratio", truncate_ratio)
 register.filter("markdown", markup)
+
+
+@register.simple_tag
+def label(place: str) -> str:
+    """The label of a field, as its form has it: ``tokens.DescribeForm.path``.
+
+    A field of a command that has no form of its own is ``tokens.rename-group.path``, found in
+    ``LABELS`` of the forms of that part.
+    """
+    app, owner, field = place.split(".")
+    forms = import_module(f"{apps.get_app_config(app).name}.forms")
+    form = getattr(forms, owner, None)
+    if form is None:
+        return str(forms.LABELS[f"{owner}.{field}"])
+    return str(form.base_fields[field].label)
 
 
 @register.simple_tag(takes_context=True)

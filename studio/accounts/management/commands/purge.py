@@ -1,4 +1,4 @@
-"""Removes what nobody can use any more: projects, sessions, counts of tries."""
+"""Removes what nobody can use any more: projects, results of long tasks, sessions, counts of tries."""
 
 from __future__ import annotations
 
@@ -9,15 +9,18 @@ from django.core.management.base import BaseCommand
 
 from studio.accounts import limits
 from studio.store import projects as store
+from studio.store import tasks as long_tasks
 
 
 class Command(BaseCommand):
     help = (
-        "Remove the projects that were deleted more than 30 days ago, sessions that have ended and "
+        "Remove the projects that were deleted more than 30 days ago, old results of long tasks, sessions that have ended and "
         "counts of tries that no limit needs. Run it daily."
     )
 
     def handle(self, *args: Any, **options: Any) -> None:
-        projects, tries = store.purge_deleted(), limits.purge()
+        projects, tries, tasks = store.purge_deleted(), limits.purge(), long_tasks.purge()
         call_command("clearsessions")
-        self.stdout.write(f"Removed {projects} projects and {tries} counted tries for good.")
+        self.stdout.write(
+            f"Removed {projects} projects, {tasks} results of tasks and {tries} counted tries for good."
+        )

@@ -34,8 +34,14 @@ def _small_enough(file: Any) -> Any:
 class TextForm(forms.Form):
     """Text or a file that holds colors."""
 
-    text = forms.CharField(max_length=MAX_TEXT, required=False, strip=False)
-    file = forms.FileField(required=False, allow_empty_file=True)
+    text = forms.CharField(
+        max_length=MAX_TEXT, required=False, strip=False, label="Paste any text that holds colors"
+    )
+    file = forms.FileField(
+        required=False,
+        allow_empty_file=True,
+        label="or choose a file, or drop it here: GIMP palette, Design Tokens, SVG swatches, CSS, CSV, text",
+    )
 
     def clean_file(self) -> Any:
         return _small_enough(self.cleaned_data["file"])
@@ -51,8 +57,8 @@ class PlaceForm(CommandForm):
     """The colors that were previewed, each with what is to be done with it."""
 
     count = forms.IntegerField(min_value=1, max_value=MAX_FOUND)
-    group = forms.CharField(max_length=200, required=False)
-    purpose = forms.CharField(max_length=200, required=False)
+    group = forms.CharField(max_length=200, required=False, label="Prefix")
+    purpose = forms.CharField(max_length=200, required=False, label="Purpose")
 
     @property
     def sent(self) -> list[tuple[str, str]]:
@@ -76,6 +82,7 @@ class PictureForm(forms.Form):
     """A picture, and how many colors to look for."""
 
     file = forms.FileField(
+        label="Choose a picture, drop it here, or paste it",
         allow_empty_file=True,
         error_messages={"required": "There is no picture. Choose one, drop it, or paste it."},
     )
@@ -86,6 +93,7 @@ class PictureForm(forms.Form):
             "min_value": "A picture gives 5 to 12 colors.",
             "max_value": "A picture gives 5 to 12 colors.",
         },
+        label="Colors to look for",
     )
 
     def clean_file(self) -> Any:
@@ -132,3 +140,10 @@ class AssignForm(CommandForm):
                 kind, target = becomes(analysis.document, analysis.roles, role)
                 uses.append((colors[place], kind, target))
         return tuple(uses)
+
+
+#: The labels of fields that belong to a command and to no form of their own.
+LABELS = {
+    "picture.none": "none",
+    "picture.another": "Another picture",
+}

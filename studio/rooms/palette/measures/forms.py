@@ -14,12 +14,21 @@ class ScaleForm(CommandForm):
     """A scale on a base and a factor."""
 
     kind = forms.CharField(max_length=40)
-    group = forms.CharField(max_length=200)
-    base = forms.CharField(max_length=60, required=False)
-    factor = forms.CharField(max_length=60, required=False)
+    group = forms.CharField(max_length=200, label="Group")
+    base = forms.CharField(max_length=60, required=False, label="Base")
+    factor = forms.CharField(max_length=60, required=False, label="Factor")
     values = forms.CharField(max_length=400)
-    names = forms.CharField(max_length=400, required=False)
+    names = forms.CharField(max_length=400, required=False, label="Names (empty: default)")
 
     def command(self) -> Command:
         fields = {name: self.cleaned_data[name] for name in self.fields if name != "revision"}
         return AddScale(store.new_key(), **fields)
+
+
+#: The labels of fields that belong to a command and to no form of their own.
+LABELS = {
+    "values.multiples": "Times the base",
+    "values.powers": "Times the factor, so often",
+    "values.shadow": "Levels",
+    "values.list": "Values",
+}

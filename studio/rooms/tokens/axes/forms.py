@@ -37,6 +37,7 @@ class ProposalForm(forms.Form):
     name = forms.CharField(max_length=200)
     scheme = forms.ChoiceField(choices=SCHEMES, required=False)
     plain = forms.BooleanField(required=False)
+    solving = forms.SlugField(max_length=40, required=False)
     intent = forms.ChoiceField(choices=[(one.id, one.sentence) for one in INTENTS], required=False)
 
     def asked(self, key: str, decided: tuple[tuple[str, str | None], ...] | None = None) -> Asked:
@@ -170,3 +171,11 @@ def _called(color: NamedColor, brand: str, count: int) -> str:
     plain = named([NamedColor("", color.text)])[0].name
     unnamed = color.name == plain or color.name.startswith(f"{plain} ")
     return brand.strip().lower() if unnamed and count == 1 and brand.strip() else color.name
+
+
+#: The labels of fields that belong to a command and to no form of their own.
+LABELS = {
+    "follow.value": "System preference",
+    "add-axis.modes": "Modes, separated by commas; the first is the default",
+    "add-axis.name": "Name",
+}

@@ -8,12 +8,11 @@ from typing import Any
 from urllib.parse import urlencode
 
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import render
+from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.analysis import Analysis
-from prism.derive import modes
 from prism.derive.reviewing import Asked
 from prism.derive.solving import Watch
 from prism.edits.axes import AddProposedMode
@@ -25,36 +24,34 @@ from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.stage import panes
 from studio.rooms.themes import read_theme, theme_text
-from studio.rooms.tokens.axes import forms
+from studio.rooms.tokens.axes import asking, forms
+from studio.rooms.tokens.axes.asking import KEY
+from studio.rooms.tokens.axes.tasks import PROPOSE
 from studio.rooms.tokens.axes.views import AxesFrame, enter, show_axes
 from studio.store import projects as store
+from studio.store import tasks
 from studio.store.projects import Project
+from studio.store.tasks import LongTask, State
+from studio.work.searching import WHILE_WAITING
+from studio.work.tasks import ask, of_page
+from studio.work.views import shown
 
 #: Deterministic seconds that are spent on a proposal while somebody waits for the page.
 _PATIENCE = 1.0
 #: Seconds of a clock that any one search takes at most, on whatever machine.
 _AT_MOST = 8.0
-#: Pairings that are solved while somebody waits; the command line solves any number.
-MOST_PAIRINGS = 2500
 _SCENE = "stage/scenes/sample.html"
-#: The key of a mode that is only proposed.
-_KEY = "proposed"
 
 
 @lru_cache(maxsize=4)
-def _begun(analysis: Analysis) -> tuple[Analysis, str, str]:
-    """A document without an axis with one of appearances, and the keys of its axis and its mode."""
-    document, axis, source = modes.with_appearance(analysis.document, _KEY)
-    return Analysis(document), axis, source
-
-
-@lru_cache(maxsize=4)
-def _proposal(analysis: Analysis, theme: tuple[int, ...], asked: Asked) -> proposing.Proposal:
-    return proposing.proposal(analysis, theme, asked, Watch(_PATIENCE, seconds=_AT_MOST))
+def _proposal(
+    analysis: Analysis, theme: tuple[int, ...], asked: Asked, earlier: str
+) -> proposing.Proposal:
+    return proposing.proposal(analysis, theme, asked, Watch(_PATIENCE, seconds=_AT_MOST), earlier)
 
 
 class _Proposed:
-    """What is asked for, over the document as it is, or as it is with an axis of appearances."""
+    """What is asked for, and the long task that solves it where there are many pairings."""
 
     def __init__(
         self,
@@ -64,14 +61,14 @@ class _Proposed:
     ) -> None:
         self.frame = frame
         self.form = form
-        self.asked = form.asked(_KEY, decided)
-        self.analysis = frame.analysis
-        theme = frame.theme
-        if not self.asked.axis and not frame.document.axes:
-            self.analysis, axis, source = _begun(frame.analysis)
-            self.asked = replace(self.asked, axis=axis, source=source)
-            theme = self.analysis.resolver.default_theme
-        self.theme = theme
+        self.task = of_page(frame, PROPOSE, form.cleaned_data["solving"])
+        if self.task is not None:
+            kept = asking.asked_of(tasks.fields_of(self.task))
+            decided = kept.decided if decided is None and not form.decided else decided
+        self.plain = form.asked(KEY, decided)
+        self.analysis, self.asked = asking.prepared(frame.analysis, self.plain)
+        own = self.analysis is not frame.analysis
+        self.theme = self.analysis.resolver.default_theme if own else frame.theme
 
     @property
     def is_there(self) -> bool:
@@ -82,13 +79,28 @@ class _Proposed:
     @property
     def is_large(self) -> bool:
         """Whether there are too many pairings to solve while somebody waits."""
-        analysis = self.analysis
-        return len(analysis.judged.pairings or analysis.offered) > MOST_PAIRINGS
+        return self.asked.solves and asking.pairings(self.analysis) > WHILE_WAITING
+
+    @property
+    def earlier(self) -> str:
+        """What the task found; empty where there is none, or it found something else."""
+        task = self.task
+        if task is None or tasks.fields_of(task) != asking.fields_of(self.plain):
+            return ""
+        return task.text
 
     def made(self) -> proposing.Proposal:
         """The proposal. Raises ``PrismError``."""
-        asked = replace(self.asked, solves=self.asked.solves and not self.is_large)
-        return _proposal(self.analysis, self.theme, asked)
+        solves = self.asked.solves and not self.is_large
+        return _proposal(
+            self.analysis, self.theme, replace(self.asked, solves=solves), self.earlier
+        )
+
+    def solve(self) -> LongTask:
+        """The long task that solves it. Raises ``PrismError`` where there are too many."""
+        frame = self.frame
+        fields = asking.fields_of(self.plain)
+        return ask(frame.project, PROPOSE, frame.loaded.revision, fields, frame.person)
 
 
 @requires("view")
@@ -115,6 +127,10 @@ def _show(
             return show_axes(frame, str(error), 422)
         problem, status = str(error), 422
         made = _Proposed(frame, form, decided=()).made()
+    if proposed.task is not None and proposed.task.state in (State.FAILED, State.STOPPED):
+        problem = problem or proposed.task.words
+    elif form.cleaned_data["solving"] and proposed.task is None:
+        problem = problem or "The project was changed since this was solved. Solve it again."
     values = form.cleaned_data
     owner = proposed.analysis.document.axis(proposed.asked.axis)
     assert owner is not None
@@ -126,6 +142,9 @@ def _show(
         "scheme": values["scheme"],
         "plain": values["plain"],
         "is_large": proposed.is_large,
+        "solving": proposed.task.code if proposed.task is not None else "",
+        "task": shown(proposed.task) if proposed.task is not None else None,
+        "is_solved": bool(proposed.earlier),
         "typed": {key: text for key, text in form.decided if text} if problem else {},
         "proposal": made,
         "scenes": _scenes(proposed),
@@ -140,6 +159,7 @@ def _scenes(proposed: _Proposed) -> list[dict[str, str]]:
     address = reverse("axes:proposed-scene", args=[code])
     there = [(name, str(values[name])) for name in ("axis", "source", "name", "scheme", "intent")]
     there += [("plain", "1")] if values["plain"] else []
+    there += [("solving", proposed.task.code)] if proposed.task is not None else []
     for key, text in proposed.asked.decided:
         there.append((f"was-{key}", "" if text is not None else "-"))
         there += [("take", key), (f"text-{key}", text)] if text is not None else []
@@ -168,13 +188,13 @@ def take(request: HttpRequest, project: Project) -> HttpResponse:
     if not form.is_valid():
         return show_axes(frame, f"Nothing was stored. {writing.problems(form)}", 400)
     if "again" in request.POST:
-        return _show(frame, form)
+        return _again(frame, form)
     key = store.new_key()
     proposed = _Proposed(frame, form, decided=form.before)
     try:
         if not proposed.is_there:
             return show_axes(frame, "That mode is no longer there.", 422)
-        settings = proposed.made().made.taken(proposed.asked.axis, _KEY, form.decided)
+        settings = proposed.made().made.taken(proposed.asked.axis, KEY, form.decided)
     except PrismError as error:
         return _show(frame, form, str(error), 422)
     values = form.cleaned_data
@@ -190,11 +210,26 @@ def take(request: HttpRequest, project: Project) -> HttpResponse:
     return writing.run(frame, ready, lambda problem, status: _show(frame, form, problem, status))
 
 
+def _again(frame: AxesFrame, form: forms.DecidedForm) -> HttpResponse:
+    """Solve with what was decided: at once, or as a long task where there is much to solve."""
+    proposed = _Proposed(frame, form, decided=form.decided)
+    if not proposed.is_there or not proposed.is_large:
+        return _show(frame, form)
+    try:
+        task = proposed.solve()
+    except PrismError as error:
+        return _show(frame, form, str(error), 422)
+    values = form.cleaned_data
+    names = ("axis", "source", "name", "scheme", "intent")
+    query = frame.query(**{name: str(values[name]) for name in names}, solving=task.code)
+    return redirect(reverse("axes:propose", args=[frame.project.code]) + query)
+
+
 def _rekeyed(condition: Condition, key: str) -> Condition:
     """A condition of the proposed mode, as one of the mode of this key."""
 
     def named(part: str) -> str:
-        return part.replace(_KEY, key, 1) if part.split("-")[0] == _KEY else part
+        return part.replace(KEY, key, 1) if part.split("-")[0] == KEY else part
 
     return Condition.of({named(axis): named(mode) for axis, mode in condition.picks})
 

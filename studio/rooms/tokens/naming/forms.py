@@ -19,7 +19,7 @@ class SchemeForm(CommandForm):
     """A scheme: its name and lines of parts with their words."""
 
     scheme = forms.CharField(max_length=200, required=False)
-    name = forms.CharField(max_length=120, required=False)
+    name = forms.CharField(max_length=120, required=False, label="Scheme")
 
     def __init__(self, data: Any, document: Document) -> None:
         super().__init__(data)

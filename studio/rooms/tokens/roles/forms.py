@@ -14,8 +14,15 @@ class AnswerForm(CommandForm):
 
     about = forms.CharField(max_length=200)
     role = forms.CharField(max_length=60, required=False)
-    other = forms.CharField(max_length=60, required=False)
+    other = forms.CharField(max_length=60, required=False, label="Another role")
 
     def command(self) -> Command:
         role = self.cleaned_data["role"] or self.cleaned_data["other"]
         return MarkTokens((self.cleaned_data["about"],), role=role)
+
+
+#: The labels of fields that belong to a command and to no form of their own.
+LABELS = {
+    "add-word.meaning": "means",
+    "add-word.word": "Word",
+}

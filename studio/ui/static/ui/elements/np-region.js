@@ -123,6 +123,7 @@ export class NpRegion extends HTMLElement {
     this.#request?.abort();
     const request = (this.#request = new AbortController());
     this.setAttribute("aria-busy", "true");
+    if (!body) this.#dropFrames();
     const write = writeName();
     try {
       const came = await this.ask(url, body, { write, signal: request.signal });
@@ -132,6 +133,15 @@ export class NpRegion extends HTMLElement {
         this.say(lostConnection(body ? await wasStored(this.dataset.pulse, write) : undefined));
     } finally {
       if (this.#request === request) this.removeAttribute("aria-busy");
+    }
+  }
+
+  /** Give up frames that are still loading: a browser opens six connections to a server, and what was
+   * asked for last would wait behind pictures that nobody is going to see. */
+  #dropFrames() {
+    for (const frame of this.querySelectorAll("iframe")) {
+      const loaded = frame.contentDocument;
+      if (loaded?.readyState !== "complete") frame.remove();
     }
   }
 

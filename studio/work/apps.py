@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class WorkConfig(AppConfig):
+    name = "studio.work"
+    label = "work"

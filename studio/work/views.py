@@ -1,0 +1,66 @@
+"""How far a long task is, stopping it, and the file that came of it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.views.decorators.http import require_GET, require_POST
+
+from studio.accounts.permissions import may, person, requires
+from studio.rooms import page
+from studio.store import tasks
+from studio.store.models import LongTask
+from studio.store.projects import Project
+from studio.work import kinds
+
+
+def _task(project: Project, code: str) -> LongTask:
+    task = tasks.find(project, code)
+    if task is None:
+        raise Http404
+    return task
+
+
+def shown(task: LongTask) -> dict[str, Any]:
+    """A task as its panel shows it."""
+    return {
+        "code": task.code,
+        "title": kinds.title_of(task),
+        "state": task.state,
+        "over": task.is_over,
+        "share": round(task.share, 3),
+        "words": "waiting for a free worker." if task.state == "waiting" else task.words,
+    }
+
+
+@requires("view")
+@require_GET
+def state(request: HttpRequest, project: Project, task: str) -> HttpResponse:
+    """How far a task is, as JSON."""
+    response = JsonResponse(shown(_task(project, task)))
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+@requires("view")
+@require_POST
+def stop(request: HttpRequest, project: Project, task: str) -> HttpResponse:
+    """Ask a task to stop; who asked for it may, and whoever may edit."""
+    found = _task(project, task)
+    if found.asked_by_id != person(request).pk:
+        may(project, "edit")
+    tasks.stop(found)
+    return page.back_to(request, project)
+
+
+@requires("view")
+@require_GET
+def file(request: HttpRequest, project: Project, task: str) -> HttpResponse:
+    """The file that came of a task."""
+    found = _task(project, task)
+    if not found.data:
+        raise Http404
+    response = HttpResponse(bytes(found.data), content_type=found.content_type)
+    response["Content-Disposition"] = f'attachment; filename="{found.name}"'
+    return response

@@ -1,0 +1,290 @@
+"""Long tasks: asked for once, told, stopped, taken up again after a crash, and shown on the pages that ask."""
+
+import json
+import os
+import signal
+import subprocess
+import sys
+import time
+from unittest import mock
+
+from django.contrib.auth import get_user_model
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
+from django.test import Client, TestCase, TransactionTestCase
+from django.urls import reverse
+from django.utils import timezone
+from procrastinate.contrib.django.models import ProcrastinateJob
+
+from bench.palettes import product
+from demo import quillhaven
+from prism.errors import PrismError
+from studio.rooms.checks import fixing
+from studio.rooms.exchange import views as exchange
+from studio.rooms.tokens.axes import proposals
+from studio.rooms.tokens.axes.tasks import PROPOSE
+from studio.store import projects as store
+from studio.store import tasks
+from studio.store.models import LongTask, Membership
+from studio.work import kinds
+from studio.work.tasks import ask, perform, put_back
+from tests.builders import document, token
+
+NIGHT = {
+    "axis": "appearance", "source": "light", "name": "night", "scheme": "dark",
+    "intent": "counterpart", "decided": [],
+}  # fmt: skip
+
+
+class AskingTests(TestCase):
+    def setUp(self):
+        store.forget_all()
+        self.user = get_user_model().objects.create_user("maren")
+        self.project = store.create(self.user, document(token("a", "#111111")))
+
+    def ask(self, **fields):
+        return tasks.ask(self.project, "export", 1, fields, self.user)
+
+    def test_the_same_is_done_once(self):
+        first, new = self.ask(target="css")
+        again, newer = self.ask(target="css")
+        self.assertEqual((new, newer, again.code), (True, False, first.code))
+        tasks.end(first, "done")
+        self.assertEqual(self.ask(target="css")[0].code, first.code)
+        tasks.end(first, "failed")
+        self.assertNotEqual(self.ask(target="css")[0].code, first.code)
+        self.assertTrue(tasks.ask(self.project, "export", 2, {"target": "css"}, self.user)[1])
+
+    def test_a_project_has_a_few_at_a_time(self):
+        for number in range(tasks.MOST):
+            self.ask(target=str(number))
+        with self.assertRaisesRegex(PrismError, "3 long tasks of this project are not finished"):
+            self.ask(target="one more")
+        other = store.create(self.user, document(token("a", "#111111")))
+        self.assertTrue(tasks.ask(other, "export", 1, {}, self.user)[1])
+
+    def test_files_have_a_limit(self):
+        with mock.patch.object(tasks, "MOST_BYTES", 10), self.assertRaisesRegex(PrismError, "MB"):
+            tasks.ask(self.project, "import", 1, {}, self.user, b"x" * 11)
+
+    def test_what_has_not_begun_is_stopped_at_once_and_what_runs_is_asked_to(self):
+        waiting = self.ask(target="css")[0]
+        tasks.stop(waiting)
+        waiting.refresh_from_db()
+        self.assertEqual(waiting.state, "stopped")
+        self.assertIsNone(tasks.begin(waiting.code))
+        running = tasks.begin(self.ask(target="csv")[0].code)
+        self.assertTrue(tasks.tell(running, 0.5, "half"))
+        tasks.stop(running)
+        self.assertFalse(tasks.tell(running, 0.6, "more"))
+        running.refresh_from_db()
+        self.assertEqual((running.state, running.share, running.words), ("running", 0.6, "more"))
+
+    def test_what_ends_its_worker_each_time_is_not_tried_for_ever(self):
+        code = self.ask(target="css")[0].code
+        for _ in range(tasks.MOST_STARTS):
+            self.assertIsNotNone(tasks.begin(code))
+        self.assertIsNone(tasks.begin(code))
+        self.assertEqual(LongTask.objects.get(code=code).state, "failed")
+
+    def test_results_are_kept_for_a_while(self):
+        task = self.ask(target="css")[0]
+        tasks.end(task, "done", result=tasks.Result(data=b"x"))
+        self.assertEqual(tasks.purge(), 0)
+        LongTask.objects.update(ended_at=timezone.now() - tasks.KEPT * 1.01)
+        self.assertEqual(tasks.purge(), 1)
+
+
+class DoingTests(TransactionTestCase):
+    """Done by the queue's own function, in this process."""
+
+    def setUp(self):
+        store.forget_all()
+        self.user = get_user_model().objects.create_user("maren")
+        self.client = Client()
+        self.client.force_login(self.user)
+        self.project = store.create(self.user, quillhaven.document())
+
+    def url(self, name, *args):
+        return reverse(name, args=[self.project.code, *args])
+
+    def done(self):
+        """Do the newest task; what became of it."""
+        task = LongTask.objects.last()
+        perform(task.code)
+        task.refresh_from_db()
+        return task
+
+    def post(self, name, /, *args, **fields):
+        revision = store.load(self.project).revision
+        return self.client.post(
+            self.url(name, *args), {"revision": revision, **fields}, follow=True
+        )
+
+    def test_errors_are_the_tasks_own(self):
+        def refuses(work):
+            raise PrismError("The file ends too early.", fix="Export it again.")
+
+        def breaks(work):
+            raise ZeroDivisionError
+
+        for run, words in ((refuses, "The file ends too early."), (breaks, "It is our mistake.")):
+            with mock.patch.dict(kinds.KINDS, {"test": ("Testing", run)}):
+                ask(self.project, "test", 1, {"run": words}, self.user)
+                task = self.done()
+            self.assertEqual(task.state, "failed")
+            self.assertIn(words, task.words)
+
+    def test_a_stop_is_noticed_while_it_is_done(self):
+        def waits(work):
+            tasks.stop(work.task)
+            deadline = time.monotonic() + 20
+            while not work.stopped() and time.monotonic() < deadline:
+                time.sleep(0.05)
+            raise kinds.StoppedError
+
+        with mock.patch.dict(kinds.KINDS, {"test": ("Testing", waits)}):
+            ask(self.project, "test", 1, {}, self.user)
+            self.assertEqual(self.done().state, "stopped")
+
+    @mock.patch.object(proposals, "WHILE_WAITING", 10)
+    def test_a_mode_with_many_pairings_is_solved_beside_other_work(self):
+        fields = {name: value for name, value in NIGHT.items() if value}
+        page = self.client.get(self.url("axes:propose"), fields)
+        self.assertContains(page, "are too many to solve while you wait")
+        page = self.post("axes:take", again="1", **fields)
+        self.assertContains(page, "<np-task")
+        state = self.client.get(self.url("work:state", LongTask.objects.last().code)).json()
+        self.assertEqual((state["state"], state["over"]), ("waiting", False))
+        self.assertEqual(self.done().state, "done")
+        page = self.client.get(page.request["PATH_INFO"] + "?" + page.request["QUERY_STRING"])
+        self.assertNotContains(page, "<np-task")
+        self.assertContains(page, "All 67 pairings pass in")
+        self.assertIn("night", page.content.decode())
+        code = LongTask.objects.last().code
+        page = self.post("axes:take", solving=code, take=[], **fields)
+        self.assertContains(page, "Made mode night from light")
+        self.assertIn("night", [m.name for m in store.load(self.project).document.axes[0].modes])
+
+    @mock.patch.object(proposals, "WHILE_WAITING", 10)
+    def test_what_was_solved_for_an_older_revision_is_not_shown(self):
+        task = ask(self.project, PROPOSE, 1, NIGHT, self.user)
+        self.done()
+        store.rename(self.project, self.user, "Another name")
+        fields = {name: value for name, value in NIGHT.items() if value}
+        page = self.client.get(self.url("axes:propose"), fields | {"solving": task.code})
+        self.assertContains(page, "The project was changed since this was solved.")
+
+    @mock.patch.object(fixing, "WHILE_WAITING", 10)
+    def test_fixes_for_many_pairings_are_solved_beside_other_work(self):
+        self.assertContains(self.client.get(self.url("checks:fix-all")), "are too many to solve")
+        page = self.post("checks:take-fixes", again="1")
+        self.assertContains(page, "<np-task")
+        address = f"{page.request['PATH_INFO']}?{page.request['QUERY_STRING']}"
+        self.assertEqual(self.done().state, "done")
+        page = self.client.get(address)
+        self.assertContains(page, "values would change")
+        code = LongTask.objects.last().code
+        page = self.post("checks:take-fixes", solving=code, take=["0"])
+        self.assertContains(page, "Fixed")
+
+    def test_a_stopped_search_says_so_and_can_be_started_again(self):
+        with mock.patch.object(fixing, "WHILE_WAITING", 10):
+            page = self.post("checks:take-fixes", again="1")
+            code = LongTask.objects.last().code
+            self.post_stop(code)
+            self.assertEqual(LongTask.objects.last().state, "stopped")
+            page = self.client.get(self.url("checks:fix-all"), {"solving": code})
+        self.assertContains(page, "Stopped before it began.")
+        self.assertContains(page, 'id="solve"')
+
+    def post_stop(self, code):
+        self.assertEqual(self.client.post(self.url("work:stop", code)).status_code, 302)
+
+    def test_a_reader_stops_only_what_she_asked_for(self):
+        reader = get_user_model().objects.create_user("tove")
+        Membership.objects.create(project=self.project, user=reader, role="viewer")
+        others = ask(self.project, "export", 1, {"target": "css", "theme": ""}, self.user)
+        own = ask(self.project, "export", 1, {"target": "csv", "theme": ""}, reader)
+        self.client.force_login(reader)
+        self.assertEqual(self.client.post(self.url("work:stop", others.code)).status_code, 403)
+        self.post_stop(own.code)
+
+    @mock.patch.object(exchange, "MOST_TOKENS", 10)
+    def test_much_is_exported_beside_other_work(self):
+        plain = self.client.get(self.url("exchange:export", "css")).content
+        page = self.post("exchange:export", "css")
+        self.assertContains(page, "<np-task")
+        self.assertEqual(self.done().state, "done")
+        page = self.client.get(f"{page.request['PATH_INFO']}?{page.request['QUERY_STRING']}")
+        self.assertContains(page, "is ready.")
+        file = self.client.get(self.url("work:file", LongTask.objects.last().code))
+        self.assertEqual(file.content, plain)
+        self.assertIn("attachment", file["Content-Disposition"])
+
+    @mock.patch.object(exchange, "WHILE_WAITING", 10)
+    def test_much_is_imported_beside_other_work(self):
+        good = b'{"color": {"$type": "color", "ink": {"$value": "#101010"}}}'
+        for name, data, words in (
+            ("good.tokens.json", good, "1 token imported"),
+            ("bad.tokens.json", good[:-3], "bad.tokens.json"),
+        ):
+            page = self.post(
+                "exchange:import",
+                files=SimpleUploadedFile(name, data),
+                into="new",
+                name="From afar",
+            )
+            self.assertContains(page, "<np-task")
+            self.assertEqual(bytes(self.done().payload), b"", "files are not kept")
+            page = self.client.get(f"{page.request['PATH_INFO']}?{page.request['QUERY_STRING']}")
+            self.assertContains(page, words)
+        kept = json.loads(LongTask.objects.first().text)
+        self.assertEqual(store.Project.objects.get(code=kept["project"]).name, "From afar")
+
+
+class CrashTests(TransactionTestCase):
+    """A worker of its own is killed while it works; another takes the task up."""
+
+    def worker(self, *options):
+        database = connection.settings_dict
+        address = (
+            f"postgresql://{database['USER']}:{database['PASSWORD']}@{database['HOST']}:"
+            f"{database['PORT']}/{database['NAME']}"
+        )
+        return subprocess.Popen(
+            [sys.executable, "manage.py", "procrastinate", "worker", "-p", "0.2", *options],
+            env={**os.environ, "DATABASE_URL": address},
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+        )
+
+    def wait(self, holds, words):
+        deadline = time.monotonic() + 90
+        while not holds():
+            self.assertLess(time.monotonic(), deadline, words)
+            time.sleep(0.05)
+
+    def test_a_killed_worker_leaves_nothing_undone(self):
+        store.forget_all()
+        user = get_user_model().objects.create_user("maren")
+        project = store.create(user, product(120, 300, 3, 3))
+        task = ask(project, PROPOSE, 1, NIGHT, user)
+
+        def state():
+            task.refresh_from_db()
+            return task.state
+
+        first = self.worker()
+        try:
+            self.wait(lambda: state() == "running", "it begins")
+        finally:
+            os.kill(first.pid, signal.SIGKILL)
+            first.wait()
+        self.assertEqual(state(), "running")
+        self.assertEqual(ProcrastinateJob.objects.get(task_name="perform").status, "doing")
+        self.assertEqual(put_back(0), 1)
+        second = self.worker("--one-shot")
+        self.assertEqual(second.wait(120), 0)
+        self.assertEqual((state(), task.starts), ("done", 2))
+        self.assertTrue(json.loads(task.text)["proven"])

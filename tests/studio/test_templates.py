@@ -1,0 +1,49 @@
+"""What must hold of every template: labels come from forms, lines stay readable."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+from django.conf import settings
+from django.test import SimpleTestCase
+
+from studio.ui.templatetags.prism import label
+
+_STUDIO = Path(settings.BASE_DIR) / "studio"
+_LABEL = re.compile(r"<label\b[^>]*>(.*?)</label>", re.DOTALL)
+_TAG = re.compile(r"\{%.*?%\}|\{\{.*?\}\}|<[^>]*>", re.DOTALL)
+#: A tag of the template language cannot be broken, so lines are counted without them.
+_UNBROKEN = re.compile(r"\{%.*?%\}|\{\{.*?\}\}")
+_LONGEST = 120
+
+
+def _templates() -> list[Path]:
+    return sorted(path for path in _STUDIO.rglob("*.html") if "scenes" not in path.parts)
+
+
+class TemplateTests(SimpleTestCase):
+    def test_labels_come_from_forms(self):
+        """A label holds no words of its own, but a remark after what the form says."""
+        own = {}
+        for path in _templates():
+            for words in _LABEL.findall(path.read_text()):
+                from_form = re.search(r"\{% label|\{\{", words)
+                if not from_form or re.match(r"\s*\w", _TAG.sub("\0", words)):
+                    own.setdefault(path.name, []).append(words.strip())
+        self.assertEqual(own, {})
+
+    def test_every_label_is_there(self):
+        for path in _templates():
+            for place in re.findall(r'\{% label "([^"]+)" %\}', path.read_text()):
+                with self.subTest(place=place):
+                    self.assertTrue(label(place))
+
+    def test_lines_can_be_read(self):
+        long = [
+            f"{path.name}:{number}"
+            for path in _templates()
+            for number, line in enumerate(path.read_text().splitlines(), 1)
+            if len(_UNBROKEN.sub("", line)) > _LONGEST
+        ]
+        self.assertEqual(long, [])
