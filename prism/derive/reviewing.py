@@ -104,8 +104,10 @@ class Review:
 def review(
     document: Document, asked: Asked, watch: Watch | None = None, earlier: str = ""
 ) -> Review:
-    """What is proposed for a mode; ``earlier`` is what was found before for the same document, as text. Raises ``EditError`` where the mode to start from is gone, or a
-    decided value is none."""
+    """What is proposed for a mode; ``earlier`` is what was found before for the same document, as text.
+
+    Raises ``EditError`` where the mode to start from is gone, or a decided value is none.
+    """
     axis, mode = asked.axis, asked.mode
     intent = BY_ID.get(asked.intent)
     if intent is None:
@@ -129,20 +131,24 @@ def review(
         ),
     )
     starts = bool(rows) or asked.intent != INTENTS[0].id
-    solves = asked.solves and starts  # what is no counterpart yet is not worth solving
-    if earlier:
-        kept = read(earlier, pairs)
-        solved = solving.restored(
-            started, wanted, kept.moves, kept.contradictions, proven=kept.proven
-        )
+    if not earlier and not (asked.solves and starts):
+        solved = _as_is(started, wanted)  # what is no counterpart yet is not worth solving
     else:
-        solved = solving.solve(started, wanted, watch) if solves else _as_is(started, wanted)
+        solved = _solved(started, wanted, watch, earlier)
     _put(rows, document, asked, solved.moves)
     order = {token.key: place for place, token in enumerate(document.tokens)}
     listed = sorted(rows.values(), key=lambda row: order[row.token.key])
     there = replace(wanted, within={axis: asked.source}, like={})
     before = sum(1 for _ in solving.falling_short(document, there))
     return Review(tuple(listed), solved.document, pairs, not judged.pairings, solved, before)
+
+
+def _solved(document: Document, wanted: Wanted, watch: Watch | None, earlier: str) -> Solved:
+    """The values that pass: searched for, or as they were found earlier."""
+    if not earlier:
+        return solving.solve(document, wanted, watch)
+    kept = read(earlier, wanted.pairs)
+    return solving.restored(document, wanted, kept.moves, kept.contradictions, proven=kept.proven)
 
 
 def _as_is(document: Document, wanted: Wanted) -> Solved:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
@@ -10,10 +11,11 @@ from prism.derive.fixing import Fixed
 from prism.derive.solving import SearchResult, Wanted, Watch
 from prism.derive.solving.search_result import read
 from prism.expressions.typed_input import typed
-from prism.model.document import shown_path
+from prism.model.document import Document, shown_path
 from prism.model.names import condition_words
 from prism.resolution.contrast import summary
 from prism.resolution.current import resolver_of
+from prism.resolution.resolver import Resolver
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,26 +66,8 @@ def fix_all(
     kept = read(earlier, pairs) if earlier else None
     made = fixing.fix(document, Wanted(pairs, analysis.roles, held=held), watch, kept)
     before, after = analysis.resolver, resolver_of(made.document)
-    rows = []
-    for number, move in enumerate(made.moves):
-        token = document.token(move.place.token)
-        if token is None:
-            continue
-        picks = dict(move.place.condition.picks)
-        rows.append(
-            MoveRow(
-                number,
-                shown_path(token.path),
-                condition_words(document, move.place.condition),
-                typed(move.before, token.type).strip("{}"),
-                before.resolve(token.key, before.theme(picks)).hex,
-                typed(move.after, token.type).strip("{}"),
-                after.resolve(token.key, after.theme(picks)).hex,
-                move.why,
-            )
-        )
     return FixAll(
-        tuple(rows),
+        tuple(_rows(document, made, before, after)),
         len(pairs),
         len(made.before),
         tuple(
@@ -98,3 +82,21 @@ def fix_all(
         made.proven,
         made,
     )
+
+
+def _rows(document: Document, made: Fixed, before: Resolver, after: Resolver) -> Iterator[MoveRow]:
+    for number, move in enumerate(made.moves):
+        token = document.token(move.place.token)
+        if token is None:
+            continue
+        picks = dict(move.place.condition.picks)
+        yield MoveRow(
+            number,
+            shown_path(token.path),
+            condition_words(document, move.place.condition),
+            typed(move.before, token.type).strip("{}"),
+            before.resolve(token.key, before.theme(picks)).hex,
+            typed(move.after, token.type).strip("{}"),
+            after.resolve(token.key, after.theme(picks)).hex,
+            move.why,
+        )
