@@ -13,6 +13,7 @@ from prism.cli.group import file_argument, json_option, main, maps_option
 from prism.cli.printing import show, show_json, theme_words, write_files
 from prism.cli.reading import load
 from prism.derive import fixing
+from prism.derive.intents import BY_ID, INTENTS
 from prism.derive.reviewing import Asked, review
 from prism.derive.solving import Contradiction, Short, Solved, Wanted, falling_short
 from prism.errors import FormatError, PrismError
@@ -28,6 +29,8 @@ from prism.roles.guess import guess
 
 _NOTHING = "The names of the colors do not say what stands on what, so nothing can be judged."
 _KEY = "proposed"
+#: Intents beside a counterpart, by their ids.
+_INTENTS = tuple(intent.id for intent in INTENTS[1:])
 _folder_option = click.option(
     "-o", "folder", required=True, type=click.Path(file_okay=False, path_type=Path),
     help="Where the Design Tokens files go.",
@@ -36,7 +39,21 @@ _folder_option = click.option(
 
 @main.command()
 @file_argument
-@click.option("--as", "scheme", required=True, type=click.Choice(["dark", "light"]))
+@click.option(
+    "--as",
+    "kind",
+    required=True,
+    type=click.Choice(["dark", "light", *_INTENTS]),
+    help="What the mode is to be.",
+)
+@click.option(
+    "--hue",
+    "hues",
+    multiple=True,
+    metavar="RAMP=RAMP",
+    help="With --as hues: a ramp by name, and the one that takes its place.",
+)
+@click.option("--times", "factor", type=float, default=1.0, help="With --as scaled: the factor.")
 @click.option("--axis", "axis_name", help="The axis that gets the mode; appearance if left out.")
 @click.option("--from", "source_name", help="The mode it is made from; the default if left out.")
 @click.option("--name", help="What the mode is called; dark or light if left out.")
@@ -54,7 +71,9 @@ _folder_option = click.option(
 def propose(
     ctx: click.Context,
     file: str,
-    scheme: str,
+    kind: str,
+    hues: tuple[str, ...],
+    factor: float,
     axis_name: str | None,
     source_name: str | None,
     name: str | None,
@@ -64,15 +83,20 @@ def propose(
     maps: tuple[str, ...],
     as_json: bool,
 ) -> None:
-    """Propose a dark or light counterpart of a mode of FILE, in which every pairing passes.
+    """Propose a mode of FILE, in which every pairing passes: a dark or light counterpart of another, or one
+    with more or less contrast, quieter colors, other hues or other measures.
 
     A file without the axis gets it; its values become the other mode, called as --from says. Exit
     with 1 where a rule still fails, and with 2 where there is nothing to judge.
     """
-    document, axis, source = _begun(load(file, maps), axis_name, source_name, scheme)
-    mode = Mode(_KEY, name or scheme, color_scheme=scheme)
+    read = load(file, maps)
+    intent = BY_ID.get(kind, INTENTS[0])
+    scheme = kind if intent is INTENTS[0] else intent.scheme
+    document, axis, source = _begun(read, axis_name, source_name, scheme or "dark")
+    mode = Mode(_KEY, name or kind, color_scheme=scheme or _scheme_of(document, axis, source))
     decided = tuple(_decided(document, text) for text in holds)
-    made = review(document, Asked(axis, source, mode, decided, solves))
+    ramps = tuple(_ramps(document, text) for text in hues)
+    made = review(document, Asked(axis, source, mode, decided, solves, intent.id, ramps, factor))
     if not made.pairs:
         raise FormatError(_NOTHING, place=file, fix="See what the command roles makes of them.")
     wanted = Wanted(made.pairs, guess(document, resolver_of(document)), {axis: source})
@@ -233,6 +257,24 @@ def _decided(document: Document, text: str) -> tuple[str, str | None]:
     if not found:
         raise PrismError(f"“{text}” names no value.", fix="Write PATH=VALUE, or PATH= alone.")
     return _token(document, path), value.strip() or None
+
+
+def _scheme_of(document: Document, axis: str, source: str) -> str:
+    """The color scheme of a mode."""
+    owner = document.axis(axis)
+    assert owner is not None
+    return next(mode.color_scheme for mode in owner.modes if mode.key == source)
+
+
+def _ramps(document: Document, text: str) -> tuple[str, str]:
+    """The keys of the two ramps that ``RAMP=RAMP`` names."""
+    known = {ramp.name: ramp.key for ramp in document.ramps if ramp.name}
+    names = [name.strip() for name in text.split("=")]
+    unknown = [name for name in names if name not in known]
+    if len(names) != 2 or unknown:
+        what = f"There is no ramp “{unknown[0]}”." if unknown else f"“{text}” names no two ramps."
+        raise PrismError(what, fix=f"Ramps: {', '.join(known)}." if known else "FILE has no ramps.")
+    return known[names[0]], known[names[1]]
 
 
 def _token(document: Document, path: str) -> str:

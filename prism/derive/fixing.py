@@ -3,7 +3,7 @@ one mode needs leaves the others as they are."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from prism.changes.values import set_values
@@ -41,8 +41,8 @@ def fix(
     watch: Watch | None = None,
     earlier: SearchResult | None = None,
 ) -> Fixed:
-    """Let every pairing pass, or as many as can, in every theme; ``earlier`` is what was found before for
-    the same document."""
+    """Let every pairing that is not aside pass, or as many as can, in every theme, or in those of the modes
+    ``wanted.within``; ``earlier`` is what was found before for the same document."""
     before = tuple(solving.falling_short(document, wanted))
     if earlier is not None:
         solved = solving.restored(
@@ -54,7 +54,8 @@ def fix(
     contradictions: list[Contradiction] = []
     proven, changed = True, document
     watch = watch or Watch()
-    for within in _modes(document) if before else ():
+    modes = [wanted.within] if wanted.within else _modes(document)
+    for within in modes if before or wanted.levels else ():
         if watch.stopped():
             proven = False
             break
@@ -71,7 +72,7 @@ def fix(
     return Fixed(changed, tuple(moves.values()), before, short, tuple(contradictions), proven)
 
 
-def _named(document: Document, within: dict[str, str]) -> str:
+def _named(document: Document, within: Mapping[str, str]) -> str:
     """The modes that are fixed, by name."""
     names = [
         mode.name
@@ -82,15 +83,20 @@ def _named(document: Document, within: dict[str, str]) -> str:
     return ", ".join(names)
 
 
-def _modes(document: Document) -> Sequence[dict[str, str]]:
-    """The modes that are fixed one after the other: those of the axis of light and dark, or none."""
-    axis: Axis | None = next(
+def modes_axis(document: Document) -> Axis | None:
+    """The axis of light and dark, whose modes are fixed one after the other."""
+    return next(
         (axis for axis in document.axes if any(mode.color_scheme for mode in axis.modes)), None
     )
+
+
+def _modes(document: Document) -> Sequence[dict[str, str]]:
+    """The modes that are fixed one after the other, or one of none."""
+    axis = modes_axis(document)
     return [{axis.key: mode.key} for mode in axis.modes] if axis else [{}]
 
 
-def _placed(document: Document, move: Move, within: dict[str, str]) -> Move:
+def _placed(document: Document, move: Move, within: Mapping[str, str]) -> Move:
     """A move of the default mode as one of the value that holds everywhere, where no other mode takes
     that."""
     picks = dict(move.place.condition.picks)

@@ -20,11 +20,13 @@ from prism.derive.solving import (
     Watch,
 )
 from prism.derive.solving.search_result import read
+from prism.derive.starting_rows import Start
 from prism.derive.tuning import Row
 from prism.errors import EditError
 from prism.expressions.typed_input import read_typed
 from prism.model.document import Document, Mode, Pairing, Token
-from prism.model.values import Condition, Value
+from prism.model.values import BASE, Condition, Value
+from prism.resolution.compiled import strength
 from prism.resolution.current import resolver_of
 from prism.roles import rules
 from prism.roles.guess import guess
@@ -36,7 +38,8 @@ class Asked:
 
     ``decided`` are the tokens by key that stay as a person decided: with a text as it is typed, or None
     for the value that the mode it is made from has. ``solves`` says whether the rows are solved,
-    ``intent`` what the mode is to be (one of ``intents``).
+    ``intent`` what the mode is to be (one of ``intents``), ``hues`` the pairs of ramps by key of which the
+    second takes the place of the first, ``factor`` what measures are multiplied by.
     """
 
     axis: str
@@ -45,6 +48,8 @@ class Asked:
     decided: tuple[tuple[str, str | None], ...] = ()
     solves: bool = True
     intent: str = "counterpart"
+    hues: tuple[tuple[str, str], ...] = ()
+    factor: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,7 +117,10 @@ def review(
     intent = BY_ID.get(asked.intent)
     if intent is None:
         raise EditError(f"There is no proposal “{asked.intent[:20]}”.")
-    proposed = intent.rows(document, axis, asked.source, mode.key, mode.color_scheme)
+    start = Start(
+        document, axis, asked.source, mode.key, mode.color_scheme, asked.hues, asked.factor
+    )
+    proposed = _kept_elsewhere(start, intent.rows(start))
     rows = {row.token.key: row for row in _decided(document, asked, proposed)}
     guesses = guess(document, resolver_of(document))
     judged = rules.joined(document, rules.kept(document, guesses))
@@ -131,7 +139,7 @@ def review(
         ),
     )
     starts = bool(rows) or asked.intent != INTENTS[0].id
-    if not earlier and not (asked.solves and starts):
+    if not earlier and not (asked.solves and starts and intent.solves):
         solved = _as_is(started, wanted)  # what is no counterpart yet is not worth solving
     else:
         solved = _solved(started, wanted, watch, earlier)
@@ -141,6 +149,30 @@ def review(
     there = replace(wanted, within={axis: asked.source}, like={})
     before = sum(1 for _ in solving.falling_short(document, there))
     return Review(tuple(listed), solved.document, pairs, not judged.pairings, solved, before)
+
+
+def _kept_elsewhere(start: Start, rows: Sequence[Row]) -> list[Row]:
+    """The rows, with the values that hold in some modes of earlier axes alone, which the mode would override,
+    kept there."""
+    plain = start.here(BASE)
+    order = {axis.key: place for place, axis in enumerate(start.document.axes)}
+    kept = []
+    for row in rows:
+        known = {condition for condition, _ in row.others}
+        others = []
+        for rest, value in start.values(row.token):
+            axes = [order[axis] for axis, _ in rest.picks]
+            here = start.here(rest)
+            named = row.token.value(here) is not None or here in known
+            won = start.resolver.winner(
+                row.token.key, start.resolver.theme({**dict(rest.picks), start.axis: start.source})
+            )
+            if rest == BASE or named or won is None or won[0] != rest:
+                continue
+            if strength(axes) < strength([order[axis] for axis, _ in plain.picks]):
+                others.append((here, value))
+        kept.append(replace(row, others=(*row.others, *others)) if others else row)
+    return kept
 
 
 def _solved(document: Document, wanted: Wanted, watch: Watch | None, earlier: str) -> Solved:

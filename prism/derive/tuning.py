@@ -18,7 +18,18 @@ from prism.resolution.contrast import REQUIRED, Reading, audit
 from prism.resolution.resolver import Resolver, Theme
 
 Reason = Literal[
-    "mirrored", "level", "tuned", "label", "role", "solved", "chosen", "refused", "quieter"
+    "mirrored",
+    "level",
+    "tuned",
+    "label",
+    "role",
+    "solved",
+    "chosen",
+    "refused",
+    "quieter",
+    "dimmed",
+    "other hue",
+    "scaled",
 ]
 #: Within this many L* points a color stands out as much as its yardstick.
 EVEN = 3.0

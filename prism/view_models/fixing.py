@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
@@ -47,28 +47,65 @@ class FixAll:
     made: Fixed
 
 
-def searched(analysis: Analysis, held: frozenset[str], watch: Watch | None = None) -> str:
+@dataclass(frozen=True, slots=True)
+class Scope:
+    """What is to be fixed: everything, or the pairings that a ``token`` by key has a part in, or what falls short
+    in a ``mode`` of an ``axis``, by key, or the ``levels`` of surfaces alone. Tokens ``held``, by key, stay."""
+
+    held: frozenset[str] = frozenset()
+    token: str = ""
+    axis: str = ""
+    mode: str = ""
+    levels: bool = False
+
+    def wanted(self, analysis: Analysis) -> Wanted:
+        """What to solve for."""
+        pairs = analysis.judged.pairings
+        aside: Iterable[int] = ()
+        if self.levels:
+            aside = range(len(pairs))
+        elif self.token:
+            users = {self.token, *analysis.resolver.graph.users({self.token})}
+            aside = (
+                place
+                for place, pairing in enumerate(pairs)
+                if users.isdisjoint((pairing.foreground, *pairing.backgrounds))
+            )
+        return Wanted(
+            pairs,
+            analysis.roles,
+            within={self.axis: self.mode} if self.axis else {},
+            held=self.held,
+            new_colors=self.levels,  # between two steps a level may still lie apart
+            aside=frozenset(aside),
+            levels=self.levels,
+        )
+
+
+def searched(analysis: Analysis, scope: Scope, watch: Watch | None = None) -> str:
     """What ``fix_all`` needs to find nothing again, as text; empty where it was stopped before a move
     was found."""
-    pairs = analysis.judged.pairings
-    made = fixing.fix(analysis.document, Wanted(pairs, analysis.roles, held=held), watch)
+    wanted = scope.wanted(analysis)
+    pairs = wanted.pairs
+    made = fixing.fix(analysis.document, wanted, watch)
     stopped = watch is not None and watch.stopped() and not made.moves
     return "" if stopped else SearchResult(made.moves, made.contradictions, made.proven).text(pairs)
 
 
 def fix_all(
-    analysis: Analysis, held: frozenset[str], watch: Watch | None = None, earlier: str = ""
+    analysis: Analysis, scope: Scope, watch: Watch | None = None, earlier: str = ""
 ) -> FixAll:
-    """Everything that falls short, moved until it passes; tokens ``held``, by key, stay. ``earlier`` is what
-    was found before for the same document. Raises ``PrismError`` where that belongs to another."""
+    """What falls short in a scope, moved until it passes. ``earlier`` is what was found before for the same
+    document and scope. Raises ``PrismError`` where that belongs to another."""
     document = analysis.document
-    pairs = analysis.judged.pairings
+    wanted = scope.wanted(analysis)
+    pairs = wanted.pairs
     kept = read(earlier, pairs) if earlier else None
-    made = fixing.fix(document, Wanted(pairs, analysis.roles, held=held), watch, kept)
+    made = fixing.fix(document, wanted, watch, kept)
     before, after = analysis.resolver, resolver_of(made.document)
     return FixAll(
         tuple(_rows(document, made, before, after)),
-        len(pairs),
+        len(pairs) - len(wanted.aside),
         len(made.before),
         tuple(
             f"{summary(document, one.pairing)} reads {one.reading.shown} and needs "

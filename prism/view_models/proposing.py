@@ -30,12 +30,14 @@ class Other:
 
 @dataclass(frozen=True, slots=True)
 class ReviewRow:
-    """A row with its colors now and then as hex, its value as it is typed, and the tightest pairing of
+    """A row with its colors now and then as hex, what comes of other values, its value as it is typed, and the tightest pairing of
     its token, in words, with its readings now and then; these are None where it is in none."""
 
     row: Row
     now_hex: str
     then_hex: str
+    now_result: str
+    then_result: str
     text: str
     others: tuple[Other, ...]
     pairing: str
@@ -95,11 +97,15 @@ def proposal(
     rows = []
     for row in made.rows:
         pairing, was, reading = tightest.get(row.token.key, ("", None, None))
+        was_answer = resolver.resolve(row.token.key, now)
+        answer = after.resolve(row.token.key, then)
         rows.append(
             ReviewRow(
                 row,
-                resolver.resolve(row.token.key, now).hex,
-                after.resolve(row.token.key, then).hex,
+                was_answer.hex,
+                answer.hex,
+                was_answer.css if not was_answer.hex else "",
+                answer.css if not answer.hex else "",
                 typed(row.proposed, row.token.type).strip("{}"),
                 tuple(_others(made.document, row, asked)),
                 pairing,

@@ -10,6 +10,7 @@ from prism.derive.reviewing import Asked, review
 from prism.derive.solving import Watch
 from prism.errors import PrismError
 from prism.model.document import Mode
+from prism.resolution.contrast import audit
 from prism.view_models import fixing, proposing
 
 NIGHT = Mode("night", "night", color_scheme="dark")
@@ -43,12 +44,12 @@ class SearchResultTests(SimpleTestCase):
         self.assertTrue(searched.contradictions, "the second has some")
 
     def test_fixes_come_out_the_same(self):
-        held = frozenset(["text.faint"])
-        text = fixing.searched(self.analysis, held)
+        scope = fixing.Scope(frozenset(["text.faint"]))
+        text = fixing.searched(self.analysis, scope)
         self.assertTrue(json.loads(text)["moves"])
         searched, again = (
-            fixing.fix_all(self.analysis, held),
-            fixing.fix_all(self.analysis, held, UNUSED, text),
+            fixing.fix_all(self.analysis, scope),
+            fixing.fix_all(self.analysis, scope, UNUSED, text),
         )
         self.assertEqual(again.rows, searched.rows)
         self.assertEqual(again.short, searched.short)
@@ -57,7 +58,7 @@ class SearchResultTests(SimpleTestCase):
 
     def test_a_search_can_be_stopped_before_it_begins(self):
         self.assertEqual(
-            fixing.searched(self.analysis, frozenset(), Watch(stopped=lambda: True)), ""
+            fixing.searched(self.analysis, fixing.Scope(), Watch(stopped=lambda: True)), ""
         )
 
     def test_other_text_is_refused(self):
@@ -73,3 +74,50 @@ class SearchResultTests(SimpleTestCase):
         ):
             with self.subTest(text=text[:40]), self.assertRaisesRegex(PrismError, "Solve it again"):
                 review(self.analysis.document, asked, UNUSED, text)
+
+
+class ScopeTests(SimpleTestCase):
+    """One token, one mode or the levels of surfaces fixed alone; what is aside gets no worse."""
+
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        cls.analysis = Analysis(quillhaven.document())
+
+    def fixed(self, **scope):
+        made = fixing.fix_all(self.analysis, fixing.Scope(**scope))
+        return made, Analysis(made.made.document)
+
+    def assert_nothing_is_worse(self, after):
+        pairs = self.analysis.judged.pairings
+        themes = list(self.analysis.resolver.themes())[::7]
+        was = audit(self.analysis.resolver, pairs, themes)
+        now = audit(after.resolver, pairs, themes)
+        for one, then in zip(was, now, strict=True):
+            self.assertFalse(then.fails and then.ratio < one.ratio - 1e-9)
+
+    def test_one_token(self):
+        made, after = self.fixed(token="text.faint")
+        self.assertEqual((made.before > 0, made.short), (True, ()))
+        self.assertEqual({row.path for row in made.rows}, {"text.faint"})
+        self.assert_nothing_is_worse(after)
+        everything = fixing.fix_all(after, fixing.Scope())
+        self.assertGreater(everything.before, 0, "others still fall short")
+
+    def test_one_mode(self):
+        made, after = self.fixed(axis="appearance", mode="dim")
+        self.assertEqual(made.short, ())
+        for row in made.rows:
+            self.assertIn("dim", row.where)
+        pairs = self.analysis.judged.pairings
+        dim = [t for t in after.resolver.themes() if after.resolver.picks(t)["appearance"] == "dim"]
+        self.assertEqual([one for one in audit(after.resolver, pairs, dim[::5]) if one.fails], [])
+        self.assert_nothing_is_worse(after)
+
+    def test_levels_of_surfaces(self):
+        self.assertTrue([f for f in self.analysis.findings if f.check == "elevation"])
+        _, after = self.fixed(levels=True)
+        self.assertEqual([f for f in after.findings if f.check == "elevation"], [])
+        self.assert_nothing_is_worse(after)
+        again = fixing.fix_all(after, fixing.Scope(levels=True))
+        self.assertEqual(again.rows, (), "levels that rise are left alone")

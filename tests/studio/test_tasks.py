@@ -32,7 +32,7 @@ from tests.builders import document, token
 
 NIGHT = {
     "axis": "appearance", "source": "light", "name": "night", "scheme": "dark",
-    "intent": "counterpart", "decided": [],
+    "intent": "counterpart", "decided": [], "hues": [], "factor": 1.0,
 }  # fmt: skip
 
 
@@ -149,7 +149,7 @@ class DoingTests(TransactionTestCase):
 
     @mock.patch.object(proposals, "WHILE_WAITING", 10)
     def test_a_mode_with_many_pairings_is_solved_beside_other_work(self):
-        fields = {name: value for name, value in NIGHT.items() if value}
+        fields = {name: NIGHT[name] for name in ("axis", "source", "name", "scheme", "intent")}
         page = self.client.get(self.url("axes:propose"), fields)
         self.assertContains(page, "are too many to solve while you wait")
         page = self.post("axes:take", again="1", **fields)
@@ -171,7 +171,7 @@ class DoingTests(TransactionTestCase):
         task = ask(self.project, PROPOSE, 1, NIGHT, self.user)
         self.done()
         store.rename(self.project, self.user, "Another name")
-        fields = {name: value for name, value in NIGHT.items() if value}
+        fields = {name: NIGHT[name] for name in ("axis", "source", "name", "scheme", "intent")}
         page = self.client.get(self.url("axes:propose"), fields | {"solving": task.code})
         self.assertContains(page, "The project was changed since this was solved.")
 
@@ -277,7 +277,8 @@ class CrashTests(TransactionTestCase):
 
         first = self.worker()
         try:
-            self.wait(lambda: state() == "running", "it begins")
+            self.wait(lambda: state() != "waiting", "it begins")
+            self.assertEqual(state(), "running", task.words)
         finally:
             os.kill(first.pid, signal.SIGKILL)
             first.wait()

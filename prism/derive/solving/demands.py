@@ -39,12 +39,16 @@ _MOST = 40_000
 @dataclass(frozen=True, slots=True)
 class Asked:
     """What is judged: pairings, with the roles of tokens; in themes of the modes ``within``, by axis.
-    ``like`` are the modes that these are made from, empty for none."""
+    ``like`` are the modes that these are made from, empty for none. Pairings at the places ``aside`` need not
+    pass where they fall short, and get no worse; ``levels`` says whether levels and states that are not in order
+    are to be put in order."""
 
     pairs: Sequence[Pairing]
     guesses: Mapping[str, Guess]
     within: Mapping[str, str]
     like: Mapping[str, str]
+    aside: frozenset[int] = frozenset()
+    levels: bool = True
 
 
 class Demands:
@@ -69,7 +73,7 @@ class Demands:
             for demand in self._pairing(group, pairing)
         ]
         order = [*self._levels(), *self._states()]
-        if not self.asked.like:  # what is only fixed keeps the order that it has
+        if not self.asked.levels:  # what is only fixed keeps the order that it has
             zeros = [0] * len(self.places.slots)
             order = [demand for demand in order if any(demand.met_by(zeros))]
         made += order
@@ -107,7 +111,8 @@ class Demands:
             if stack is None:
                 continue
             slots, layers = self._layers(stack, theme)
-            table = self._passing(slots, layers, stack, theme, pairing.required)
+            aside = group in self.asked.aside
+            table = self._passing(slots, layers, stack, theme, (pairing.required, aside))
             if slots:
                 yield Demand(slots, (table,), group=group)
             elif not table.all():
@@ -157,22 +162,24 @@ class Demands:
         layers: Sequence[Colors],
         stack: Sequence[Decided],
         theme: Theme,
-        required: float,
+        needs: tuple[float, bool],
     ) -> Table:
-        """Where a stack reaches its ratio, an axis for each slot."""
+        """Where a stack reaches the ratio it needs, or, where it may, the one it has, an axis for each slot."""
         named = tuple(
             (layer.slot, self.places.colors(layer.slot, theme).tobytes())
             if layer.slot in slots
             else layer.color
             for layer in stack
         )
-        key = (named, required)
+        key = (named, needs)
         if key not in self._known:
             above = flatten(layers)[..., :3]
             below = flatten(layers[1:])[..., :3]
             sizes = [len(self.places.slots[slot].values) for slot in slots]
-            passes = contrast_ratio(above, below) >= required
-            self._known[key] = np.broadcast_to(passes, sizes)
+            ratios = np.asarray(contrast_ratio(above, below))
+            required, may_stay = needs
+            least = min(required, float(ratios.flat[0])) if may_stay else required
+            self._known[key] = np.broadcast_to(ratios >= least, sizes)
         return self._known[key]
 
     # Levels, states and equals

@@ -110,20 +110,29 @@ def reasons(view: View, after: Document, moved: Sequence[Slot]) -> dict[Place, s
     """Why each slot was moved: the pairing of its token that fell short by most, and what it reads
     now; else what it stays in step with."""
     then = resolver_of(after)
+    pairs = [p for place, p in enumerate(view.wanted.pairs) if place not in view.wanted.aside]
+    known: dict[int, list[tuple[Reading, Reading]]] = {}
+
+    def read(pairing: Pairing) -> list[tuple[Reading, Reading]]:
+        """Its readings that fall short, with what they are now."""
+        if id(pairing) not in known:
+            themes = view.demands.themes([pairing.foreground, *pairing.backgrounds])
+            was, now = (audit(resolver, [pairing], themes) for resolver in (view.resolver, then))
+            both = zip(was, now, strict=True)
+            known[id(pairing)] = [(before, reading) for before, reading in both if before.fails]
+        return known[id(pairing)]
+
     reasons = {}
     for slot in moved:
         token = slot.place.token
         reached = {token, *view.resolver.graph.users({token})}
         worst: tuple[float, Pairing, Reading, Reading] | None = None
-        for pairing in view.wanted.pairs:
+        for pairing in pairs:
             if not reached & {pairing.foreground, *pairing.backgrounds, pairing.page}:
                 continue
-            themes = view.demands.themes([pairing.foreground, *pairing.backgrounds])
-            was = audit(view.resolver, [pairing], themes)
-            now = audit(then, [pairing], themes)
-            for before, reading in zip(was, now, strict=True):
+            for before, reading in read(pairing):
                 short = before.ratio / (before.required or 1)
-                if before.fails and (worst is None or short < worst[0]):
+                if worst is None or short < worst[0]:
                     worst = short, pairing, before, reading
         reasons[slot.place] = _reason(view, slot, worst)
     return reasons

@@ -197,10 +197,10 @@ def _as_many(problem: Problem, bundles: list[list[int]], watch: Watch) -> cpsat.
 
 
 def falling_short(document: Document, wanted: Wanted) -> Iterator[Short]:
-    """The readings that fall short, pairing by pairing, one for each pair of colors."""
+    """The readings that fall short, pairing by pairing, one for each pair of colors; those aside are left out."""
     resolver = resolver_of(document)
     places = Places(resolver, wanted.within, wanted.held, False)
-    asked = Asked(wanted.pairs, wanted.guesses, wanted.within, wanted.like)
+    asked = Asked(wanted.pairs, wanted.guesses, wanted.within, wanted.like, wanted.aside)
     demands = Demands(asked, places, AnswerTables(resolver))
     together: dict[tuple[Theme, ...], list[int]] = {}
     for number, pairing in enumerate(wanted.pairs):
@@ -212,6 +212,8 @@ def falling_short(document: Document, wanted: Wanted) -> Iterator[Short]:
         for place, reading in enumerate(audit(resolver, pairs, themes)):
             readings.setdefault(numbers[place // len(themes)], []).append(reading)
     for number, pairing in enumerate(wanted.pairs):
+        if number in wanted.aside:
+            continue
         seen = set()
         for reading in readings.get(number, ()):
             colors = (reading.foreground, reading.background)

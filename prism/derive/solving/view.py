@@ -19,7 +19,8 @@ from prism.roles.grounds import Guess
 class Wanted:
     """What to solve for: ``pairs`` and the roles of tokens, in themes of the modes ``within`` by axis,
     ``like`` those they are made from; ``held`` are tokens, by key, and places that stay; ``new_colors``
-    says whether colors between the steps of the palette may be made."""
+    says whether colors between the steps of the palette may be made. ``aside`` are the places of pairings that need
+    not pass where they fall short, and get no worse; ``levels`` says whether levels that do not rise are to."""
 
     pairs: Sequence[Pairing]
     guesses: Mapping[str, Guess]
@@ -27,6 +28,8 @@ class Wanted:
     like: Mapping[str, str] = field(default_factory=dict)
     held: frozenset[str | Place] = frozenset()
     new_colors: bool = False
+    aside: frozenset[int] = frozenset()
+    levels: bool = False
 
 
 class View:
@@ -38,7 +41,14 @@ class View:
         self.resolver = resolver_of(document)
         surfaces = [k for k, one in wanted.guesses.items() if one.role.kind in ("page", "surface")]
         self.places = Places(self.resolver, wanted.within, wanted.held, wanted.new_colors, surfaces)
-        asked = Asked(wanted.pairs, wanted.guesses, wanted.within, wanted.like)
+        asked = Asked(
+            wanted.pairs,
+            wanted.guesses,
+            wanted.within,
+            wanted.like,
+            wanted.aside,
+            wanted.levels or bool(wanted.like),
+        )
         self.demands = Demands(asked, self.places, AnswerTables(self.resolver))
         self.problem: Problem = self.demands.problem()
 

@@ -2,15 +2,19 @@
 
 from dataclasses import dataclass
 
-from studio.rooms.address import Address, text
+from studio.rooms.address import Address, choice, text
 
 
 @dataclass(frozen=True)
 class ChecksAddress(Address):
     """The words that pairings are found by, and the key of the pairing or the rule that is open;
-    the long task that solves what falls short."""
+    the long task that solves what falls short, and what it is solved for: a token by key, a mode as its axis and
+    key with a colon between, or the levels of surfaces."""
 
     find: str = text(100)
     pairing: str = text(600)
     rule: str = text(200)
     solving: str = text(40)
+    token: str = text(200)
+    mode: str = text(400)
+    levels: str = choice("1")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
@@ -10,17 +11,19 @@ from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.analysis import Analysis
+from prism.derive.fixing import modes_axis
 from prism.derive.solving import Watch
 from prism.edits.pairings import FixAll
 from prism.errors import PrismError
 from prism.model.values import Composite, Expression, Listing
 from prism.view_models import fixing
+from prism.view_models.fixing import Scope
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.checks.address import ChecksAddress
 from studio.rooms.checks.forms import ReviewForm
-from studio.rooms.checks.tasks import FIX_ALL
+from studio.rooms.checks.tasks import FIX_ALL, scope_fields, scope_of
 from studio.rooms.frame import Frame
 from studio.store import projects as store
 from studio.store import tasks
@@ -38,8 +41,8 @@ ChecksFrame = Frame[ChecksAddress]
 
 
 @lru_cache(maxsize=4)
-def _made(analysis: Analysis, held: frozenset[str], earlier: str = "") -> fixing.FixAll:
-    return fixing.fix_all(analysis, held, Watch(_PATIENCE, seconds=_AT_MOST), earlier)
+def _made(analysis: Analysis, scope: Scope, earlier: str = "") -> fixing.FixAll:
+    return fixing.fix_all(analysis, scope, Watch(_PATIENCE, seconds=_AT_MOST), earlier)
 
 
 def _enter(request: HttpRequest, project: Project) -> ChecksFrame:
@@ -47,29 +50,42 @@ def _enter(request: HttpRequest, project: Project) -> ChecksFrame:
     return Frame.enter(request, project, "checks", address, "checks:fix-all")
 
 
+def _scope(frame: ChecksFrame, held: frozenset[str] = frozenset()) -> Scope:
+    """What the address asks to fix, as far as it is there."""
+    axis, _, mode = frame.address.mode.partition(":")
+    owner = frame.document.axis(axis)
+    if owner is None or all(one.key != mode for one in owner.modes):
+        axis = mode = ""
+    token = frame.document.token(frame.address.token)
+    return Scope(held, token.key if token else "", axis, mode, bool(frame.address.levels))
+
+
 @requires("view")
 @require_GET
 def room(request: HttpRequest, project: Project) -> HttpResponse:
     """The fewest and smallest moves with which everything passes, in every theme."""
-    return _room(_enter(request, project), frozenset())
+    frame = _enter(request, project)
+    return _room(frame, _scope(frame))
 
 
-def _room(
-    frame: ChecksFrame, held: frozenset[str], problem: str = "", status: int = 200
-) -> HttpResponse:
+def _room(frame: ChecksFrame, scope: Scope, problem: str = "", status: int = 200) -> HttpResponse:
     task = of_page(frame, FIX_ALL, frame.address.solving)
     if task is not None:
-        held = frozenset(tasks.fields_of(task)["held"])
+        scope = scope_of(tasks.fields_of(task))
     earlier = task.text if task is not None else ""
     if task is not None and task.state in (State.FAILED, State.STOPPED):
         problem = problem or task.words
     large = _is_large(frame) and not earlier
+    axis = frame.document.axis(scope.axis) or modes_axis(frame.document)
     context: dict[str, Any] = {
         "is_large": large,
         "pairs": len(frame.analysis.judged.pairings),
         "task": shown(task) if task is not None else None,
-        "made": None if large else _made(frame.analysis, held, earlier),
-        "held": [token for token in frame.document.tokens if token.key in held],
+        "made": None if large else _made(frame.analysis, scope, earlier),
+        "scope": scope,
+        "axis": axis,
+        "of_token": frame.document.token(scope.token),
+        "held": [token for token in frame.document.tokens if token.key in scope.held],
         "problem": problem,
     }
     return page.show(frame, "checks/fix_all.html", context, status)
@@ -80,15 +96,15 @@ def _is_large(frame: ChecksFrame) -> bool:
     return len(frame.analysis.judged.pairings) > WHILE_WAITING
 
 
-def _solve(frame: ChecksFrame, held: frozenset[str]) -> HttpResponse:
-    """Solve with some tokens held: at once, or as a long task where there is much to solve."""
+def _solve(frame: ChecksFrame, scope: Scope) -> HttpResponse:
+    """Solve in a scope: at once, or as a long task where there is much to solve."""
     if not _is_large(frame):
-        return _room(frame, held)
+        return _room(frame, scope)
     try:
-        fields = {"held": sorted(held)}
+        fields = scope_fields(scope)
         task = ask(frame.project, FIX_ALL, frame.loaded.revision, fields, frame.person)
     except PrismError as error:
-        return _room(frame, held, str(error), 422)
+        return _room(frame, scope, str(error), 422)
     return redirect(frame.plain_url("checks:fix-all", solving=task.code))
 
 
@@ -99,31 +115,32 @@ def take(request: HttpRequest, project: Project) -> HttpResponse:
     frame = _enter(request, project)
     form = ReviewForm(request.POST)
     if not form.is_valid():
-        return _room(frame, frozenset(), f"Nothing was stored. {writing.problems(form)}", 400)
-    before = frozenset(form.texts("held"))
+        problem = f"Nothing was stored. {writing.problems(form)}"
+        return _room(frame, _scope(frame), problem, 400)
+    scope = _scope(frame, frozenset(form.texts("held")))
     task = of_page(frame, FIX_ALL, frame.address.solving)
     if _is_large(frame) and (task is None or not task.text):
-        return _solve(frame, before)
-    made = _made(frame.analysis, before, task.text if task is not None else "")
+        return _solve(frame, scope)
+    made = _made(frame.analysis, scope, task.text if task is not None else "")
     taken = set(form.texts("take"))
     refused = {
         move.place.token for number, move in enumerate(made.made.moves) if str(number) not in taken
     }
     if "again" in request.POST:
-        return _solve(frame, before | refused)
+        return _solve(frame, replace(scope, held=scope.held | refused))
     values = tuple(
         (move.place.token, move.place.condition, move.after)
         for number, move in enumerate(made.made.moves)
         if str(number) in taken and isinstance(move.after, Expression | Composite | Listing)
     )
     if not values:
-        return _room(frame, before, "No row is selected.", 422)
+        return _room(frame, scope, "No row is selected.", 422)
     ready = writing.ReadyForm(request.POST, FixAll(values))
 
     def then(_: store.Saved) -> str:
         return frame.plain_url("checks:room")
 
     def refuse(problem: str, status: int) -> HttpResponse:
-        return _room(frame, before, problem, status)
+        return _room(frame, scope, problem, status)
 
     return writing.run(frame, ready, refuse, then)

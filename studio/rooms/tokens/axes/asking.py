@@ -44,6 +44,8 @@ def fields_of(asked: Asked) -> dict[str, Any]:
         "name": asked.mode.name,
         "scheme": asked.mode.color_scheme,
         "intent": asked.intent,
+        "hues": [list(one) for one in asked.hues],
+        "factor": asked.factor,
         "decided": [[key, text] for key, text in sorted(asked.decided, key=lambda one: one[0])],
     }
 
@@ -57,4 +59,6 @@ def asked_of(fields: Mapping[str, Any]) -> Asked:
         tuple((key, text) for key, text in fields["decided"]),
         True,
         fields["intent"],
+        tuple((old, new) for old, new in fields["hues"]),
+        fields["factor"],
     )

@@ -23,10 +23,11 @@ from studio.store import projects as store
 
 SCHEMES = [("", ""), ("light", "light"), ("dark", "dark")]
 HOW = [
-    *((intent.id, f"{intent.sentence}, reviewed first") for intent in INTENTS),
-    ("copy", "A copy of it"),
-    ("empty", "Empty: it inherits everything"),
+    ("Proposed, and reviewed first", [(intent.id, intent.sentence) for intent in INTENTS]),
+    ("Added at once", [("copy", "A copy of it"), ("empty", "Empty: it inherits everything")]),
 ]
+#: The factor that is proposed where measures change.
+FACTOR = 0.8
 
 
 class ProposalForm(forms.Form):
@@ -39,6 +40,7 @@ class ProposalForm(forms.Form):
     plain = forms.BooleanField(required=False)
     solving = forms.SlugField(max_length=40, required=False)
     intent = forms.ChoiceField(choices=[(one.id, one.sentence) for one in INTENTS], required=False)
+    factor = forms.FloatField(required=False, label="Lengths times")
 
     def asked(self, key: str, decided: tuple[tuple[str, str | None], ...] | None = None) -> Asked:
         """The proposal, for a mode of this key; with what is ``decided``, without it what the form says."""
@@ -47,7 +49,37 @@ class ProposalForm(forms.Form):
         solves = not values["plain"]
         known = self.decided if decided is None else decided
         intent = values["intent"] or INTENTS[0].id
-        return Asked(values["axis"], values["source"], mode, known, solves, intent)
+        return Asked(
+            values["axis"],
+            values["source"],
+            mode,
+            known,
+            solves,
+            intent,
+            self.hues if BY_ID[intent].asks == "hues" else (),
+            self.times if BY_ID[intent].asks == "factor" else 1.0,
+        )
+
+    @property
+    def hues(self) -> tuple[tuple[str, str], ...]:
+        """The ramps that take the place of others, by key: ``hue-KEY`` is the one instead of KEY."""
+        data: Any = self.data
+        chosen = ((name.removeprefix("hue-"), data[name]) for name in data if name[:4] == "hue-")
+        return tuple(sorted((old[:200], new[:200]) for old, new in chosen if old != new))[:200]
+
+    @property
+    def times(self) -> float:
+        """What lengths are multiplied by."""
+        given: float | None = self.cleaned_data["factor"]
+        return FACTOR if given is None else given
+
+    @property
+    def extra(self) -> tuple[tuple[str, str], ...]:
+        """The fields that are asked for beside, as an address keeps them."""
+        asks = BY_ID[self.cleaned_data["intent"] or INTENTS[0].id].asks
+        if asks == "hues":
+            return tuple((f"hue-{old}", new) for old, new in self.hues)
+        return (("factor", f"{self.times:g}"),) if asks == "factor" else ()
 
     @property
     def decided(self) -> tuple[tuple[str, str | None], ...]:
@@ -95,7 +127,7 @@ class ModeForm(CommandForm):
     axis = forms.CharField(max_length=200)
     name = forms.CharField(max_length=200, label="Name")
     source = forms.CharField(max_length=200, required=False, label="From")
-    how = forms.ChoiceField(choices=HOW, label="Starts as", widget=forms.RadioSelect)
+    how = forms.ChoiceField(choices=HOW, label="Starts as")
 
     @property
     def proposes(self) -> bool:
@@ -107,10 +139,15 @@ class ModeForm(CommandForm):
         values = self.cleaned_data
         query = QueryDict(mutable=True)
         query.update({name: values[name] for name in ("axis", "source", "name")})
-        if values["how"] == INTENTS[0].id:
-            query["scheme"] = scheme_of(document, values["name"], values["axis"], values["source"])
-        else:
-            query["intent"] = values["how"]
+        intent = BY_ID[values["how"]]
+        owner = document.axis(values["axis"])
+        there = {mode.key: mode.color_scheme for mode in owner.modes} if owner else {}
+        scheme = intent.scheme or there.get(values["source"], "")
+        if scheme == "other":
+            scheme = scheme_of(document, values["name"], values["axis"], values["source"])
+        if intent is not INTENTS[0]:
+            query["intent"] = intent.id
+        query["scheme"] = scheme
         return query.urlencode()
 
     def command(self) -> Command:

@@ -13,8 +13,10 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.analysis import Analysis
+from prism.derive.intents import BY_ID
 from prism.derive.reviewing import Asked
 from prism.derive.solving import Watch
+from prism.derive.starting_rows import Start, hues_of, whole_ramps
 from prism.edits.axes import AddProposedMode
 from prism.errors import PrismError
 from prism.formats import css
@@ -148,9 +150,29 @@ def _show(
         "typed": {key: text for key, text in form.decided if text} if problem else {},
         "proposal": made,
         "scenes": _scenes(proposed),
+        "extra": form.extra,
+        "asks": BY_ID[proposed.asked.intent].asks,
+        "colors": BY_ID[proposed.asked.intent].solves,
+        "hues": _hues(proposed) if BY_ID[proposed.asked.intent].asks == "hues" else [],
+        "factor": f"{form.times:g}",
         "problem": problem,
     }
     return page.show(frame, "axes/propose.html", context, status)
+
+
+def _hues(proposed: _Proposed) -> list[dict[str, Any]]:
+    """The ramps that a mode uses, each with the one that takes its place."""
+    asked, document = proposed.asked, proposed.analysis.document
+    instead = dict(asked.hues)
+    start = Start(document, asked.axis, asked.source, asked.mode.key)
+    return [
+        {
+            "ramp": ramp,
+            "instead": instead.get(ramp.key, ramp.key),
+            "others": whole_ramps(start),
+        }
+        for ramp in hues_of(start)
+    ]
 
 
 def _scenes(proposed: _Proposed) -> list[dict[str, str]]:
@@ -159,6 +181,7 @@ def _scenes(proposed: _Proposed) -> list[dict[str, str]]:
     address = reverse("axes:proposed-scene", args=[code])
     there = [(name, str(values[name])) for name in ("axis", "source", "name", "scheme", "intent")]
     there += [("plain", "1")] if values["plain"] else []
+    there += proposed.form.extra
     there += [("solving", proposed.task.code)] if proposed.task is not None else []
     for key, text in proposed.asked.decided:
         there.append((f"was-{key}", "" if text is not None else "-"))
@@ -221,7 +244,8 @@ def _again(frame: AxesFrame, form: forms.DecidedForm) -> HttpResponse:
         return _show(frame, form, str(error), 422)
     values = form.cleaned_data
     names = ("axis", "source", "name", "scheme", "intent")
-    query = frame.query(**{name: str(values[name]) for name in names}, solving=task.code)
+    asked = {name: str(values[name]) for name in names} | dict(form.extra)
+    query = frame.query(**asked, solving=task.code)
     return redirect(reverse("axes:propose", args=[frame.project.code]) + query)
 
 
