@@ -81,7 +81,10 @@ def follow(document: Document, axis: str, follows: Follows | None) -> Document:
 
 
 def add_mode(document: Document, axis: str, mode: Mode, copy_of: str = "") -> Document:
-    """A new mode at the end, empty or a copy of another; no theme that was there changes."""
+    """A new mode at the end, empty or a copy of another; no theme that was there changes.
+
+    A copy resolves as what it is a copy of, so that nothing can break by it.
+    """
     owner = _axis(document, axis)
     if any(held.key == mode.key for held in owner.modes):
         raise EditError("A mode with this key already exists.", place=owner.name)
@@ -97,7 +100,7 @@ def add_mode(document: Document, axis: str, mode: Mode, copy_of: str = "") -> Do
             if condition.mode_on(axis) == copy_of
         ]
         tokens.append(replace(token, values=(*token.values, *copies)) if copies else token)
-    return refuse_new_breaks(replace(changed, tokens=tuple(tokens)), document)
+    return replace(changed, tokens=tuple(tokens))
 
 
 def lost_with_mode(

@@ -31,8 +31,11 @@ def set_value(document: Document, key: str, condition: Condition, value: Value) 
     return set_values(document, [(key, condition, value)])
 
 
-def set_values(document: Document, settings: Iterable[Setting]) -> Document:
-    """Store many values at once; refused whole, as ``set_value``, where one of them is wrong."""
+def set_values(document: Document, settings: Iterable[Setting], *, tried: bool = False) -> Document:
+    """Store many values at once; refused whole, as ``set_value``, where one of them is wrong.
+
+    What is only ``tried`` and not kept is not looked at for circles and other breaks.
+    """
     changed: dict[str, Token] = {}
     moved = []
     for key, condition, value in settings:
@@ -58,7 +61,8 @@ def set_values(document: Document, settings: Iterable[Setting]) -> Document:
     result = replace(
         document, tokens=tuple(changed.get(token.key, token) for token in document.tokens)
     )
-    refuse_broken(result, *changed, before=document)
+    if not tried:
+        refuse_broken(result, *changed, before=document)
     for key in moved:
         result = _moved_by_hand(result, key)
     return result

@@ -20,7 +20,7 @@ from prism.model.values import Condition, Expression, Value
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit
 from prism.resolution.current import resolver_of
-from prism.resolution.resolver import Theme
+from prism.resolution.resolver import Resolver, Theme
 from prism.roles import rules
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
@@ -69,8 +69,9 @@ def _falling_short(
     mode of these rows and not where it comes from, with the other axes in their default modes."""
     by_rule = [made.pairing for made in rules.pairings(judged, guesses)]
     pairs = judged.pairings or by_rule
-    after = resolver_of(with_rows(judged, axis, Mode("tried", "tried"), source, _for(rows, axis)))
     before = resolver_of(judged)
+    mode = Mode("tried", "tried")
+    after = Resolver(with_rows(judged, axis, mode, source, _for(rows, axis), tried=True), before)
     was = audit(before, pairs, [before.theme({axis: source})])
     now = audit(after, pairs, [after.theme({axis: "tried"})])
     worse = sum(then.fails and not first.fails for first, then in zip(was, now, strict=True))
@@ -176,9 +177,16 @@ def take(
 
 
 def with_rows(
-    document: Document, axis: str, mode: Mode, source: str, rows: Iterable[Row]
+    document: Document,
+    axis: str,
+    mode: Mode,
+    source: str,
+    rows: Iterable[Row],
+    *,
+    tried: bool = False,
 ) -> Document:
-    """The document with a mode that is a copy of ``source`` but for these rows."""
+    """The document with a mode that is a copy of ``source`` but for these rows; ``tried`` as in
+    ``set_values``."""
     condition = Condition.of({axis: mode.key})
     changed = add_mode(document, axis, mode, source)
     settings = [
@@ -186,7 +194,7 @@ def with_rows(
         for row in rows
         for at, value in ((condition, row.proposed), *row.others)
     ]
-    return set_values(changed, settings)
+    return set_values(changed, settings, tried=tried)
 
 
 def _is_utility(known: Guess | None) -> bool:

@@ -281,8 +281,10 @@ def _light(resolver: Resolver, key: str, theme: Theme) -> float:
 def _tried(start: Start, rows: Mapping[str, Row]) -> Resolver:
     """The resolver of the document with the mode as it is so far."""
     mode = Mode(start.key, start.key)
-    made = modes.with_rows(start.document, start.axis, mode, start.source, rows.values())
-    return resolver_of(made)
+    made = modes.with_rows(
+        start.document, start.axis, mode, start.source, rows.values(), tried=True
+    )
+    return Resolver(made, start.resolver)
 
 
 def _steps_to_dim(start: Start, dark: Resolver, page: str) -> int:

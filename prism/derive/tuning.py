@@ -58,6 +58,7 @@ class Trial:
         self.axis, self.key = axis, key
         self._picks = {axis: key}
         self._copy = add_mode(before.document, axis, Mode(key, key), source)
+        self._after = Resolver(self._copy, before)
         self._labels: frozenset[str] = frozenset()
         self._pairings: dict[str, list[Pairing]] = {}
         for pairing in before.document.pairings:
@@ -123,7 +124,8 @@ class Trial:
         """The document as it would be, and the theme of the new mode."""
         condition = Condition.of(self._picks)
         values = [(key, condition, row.proposed) for key, row in self.rows.items()]
-        after = Resolver(set_values(self._copy, values))
+        after = Resolver(set_values(self._copy, values, tried=True), self._after)
+        self._after = after
         return after, after.theme(self._picks)
 
     def _tune(self, after: Resolver, theme: Theme, token: Token, value: Value, ground: str) -> None:

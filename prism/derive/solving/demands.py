@@ -76,9 +76,24 @@ class Demands:
         if not self.asked.levels:  # what is only fixed keeps the order that it has
             zeros = [0] * len(self.places.slots)
             order = [demand for demand in order if any(demand.met_by(zeros))]
-        made += order
+        made += [*order, *self._in_step()]
         costs = tuple(tuple(slot.costs) for slot in self.places.slots)
         return Problem(costs, merged(made))
+
+    def _in_step(self) -> Iterator[Demand]:
+        """Where a slot takes the color of a token that another slot decides, that one stays as it is."""
+        slots = self.places.slots
+        deciding: dict[str, list[int]] = {}
+        for number, slot in enumerate(slots):
+            deciding.setdefault(slot.place.token, []).append(number)
+        for number, slot in enumerate(slots):
+            for key in {key for key in slot.keys if key and key != slot.place.token}:
+                reached = {key, *self.resolver.graph.reach({key})}
+                for other in sorted(n for token in reached for n in deciding.get(token, ())):
+                    if other != number and len(slots[other].values) > 1:
+                        table = np.ones((len(slot.values), len(slots[other].values)), dtype=bool)
+                        table[[i for i, own in enumerate(slot.keys) if own == key], 1:] = False
+                        yield Demand((number, other), (table,))
 
     def themes(self, keys: Iterable[str]) -> list[Theme]:
         """A theme of each part of all that count in which the tokens have one color each."""

@@ -41,7 +41,7 @@ def contradictions(view: View) -> Iterator[Contradiction]:
         return
     left = set(range(len(view.wanted.pairs)))
     for _ in range(_NAMED):
-        kept = [d for d in view.problem.demands if not d.weight and d.group in left]
+        kept = [d for d in view.problem.demands if not d.weight and d.group in {*left, -1}]
         core = cpsat.contradiction(Problem(view.problem.costs, tuple(kept)))
         if not core:
             return
