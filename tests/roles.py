@@ -32,6 +32,9 @@ SHEETS = {
     "package-daisyui": "daisyui/themes.css",
     "package-beercss": "beercss/dist/cdn/beer.css",
     "package-reveal": "reveal.js/dist/theme/moon.css",
+    "package-newcss": "@exampledev/new.css/new.css",
+    "package-infima": "infima/dist/css/default/default.css",
+    "package-navikt": "@navikt/ds-tokens/dist/tokens.css",
 }
 _ODD = ("#fff", "#000", "#ffffff80", "color(display-p3 0 1 0)", "currentcolor", "#00000000")
 LIGHT_DARK = Axis("look", "look", (Mode("light", "light"), Mode("dark", "dark")), "light")
