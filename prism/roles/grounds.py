@@ -33,6 +33,10 @@ class Guess:
         return self.sure >= SURE
 
 
+#: Words that call a fill the full one among those of its words.
+STRONG = ("strong", "solid", "emphasis", "bold")
+
+
 class Grounds:
     """Fills, surfaces and tints by the words that say of what they are a part."""
 
@@ -53,6 +57,8 @@ class Grounds:
         """What a text or an icon belongs to: of the same words, where it is seen, and in the same state
         if there is one."""
         stem = reading.stem - {"on"}
+        if "contrast" in stem:
+            return self._strongest(reading, stem - {"contrast"})
         same = [
             pair for pair in self._by_stem.get(stem, ()) if pair[0].token.key != reading.token.key
         ]
@@ -69,6 +75,17 @@ class Grounds:
                 bool(pair[0].state),
             ),
         )
+
+    def _strongest(self, reading: Named, stem: frozenset[str]) -> tuple[Named, Guess] | None:
+        """The strong fill of the same words, for what is called its contrast, where that is seen on it."""
+        fills = [
+            pair
+            for words in (stem, *(stem | {word} for word in STRONG))
+            for pair in self._by_stem.get(words, ())
+            if pair[1].role.kind == "fill" or pair[1].role.detail == "fill"
+        ]
+        seen = [pair for pair in fills if not pair[0].state and reading.ratio(pair[0]) >= SEEN]
+        return seen[0] if stem and seen else None
 
     def seen_on_dark(self, reading: Named) -> bool:
         """Whether a text can be read on an inverse or colored surface."""

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver
-from prism.roles.grounds import COLOR, COLORED, NAME, PART, PLAIN, Grounds, Guess
+from prism.roles.grounds import COLOR, COLORED, NAME, PART, PLAIN, STRONG, Grounds, Guess
 from prism.roles.neighbours import (
     BY_ITSELF,
     alone,
@@ -32,6 +32,8 @@ _BY_USE: Mapping[str, Role] = {
     "focus": Role("focus"),
     "shadow": Role("shadow"),
 }
+#: Words for what is no surface, whatever else a name says.
+_ELSE = frozenset(("scrollbar", "thumb", "caret", "cursor"))
 _LEVELS = (("sunken", -1), ("modal", 4), ("floating", 3), ("raised", 2), ("card", 1))
 
 
@@ -71,7 +73,7 @@ def guesses(document: Document, resolver: Resolver) -> Guesses:
     made |= alone(every, made, made, with_text(every, made, writing))
     by_stem: dict[frozenset[str], list[str]] = {}
     for reading in every:
-        by_stem.setdefault(reading.stem - ON, []).append(reading.token.key)
+        by_stem.setdefault(_kin(reading), []).append(reading.token.key)
     against = [key for key, known in made.items() if known.role.is_against]
     of_page = page.token.key if page else ""
     return Guesses(made, readings, writing, of_page, by_stem, against, carried)
@@ -88,7 +90,7 @@ def following(document: Document, resolver: Resolver, before: Guesses, keys: Set
         assert token is not None
         changed[key] = replace(before.readings[key], token=token, color=color)
     readings = {**before.readings, **changed}
-    stems = {reading.stem - ON for reading in changed.values()}
+    stems = {_kin(reading) for reading in changed.values()}
     group = [readings[key] for stem in stems for key in before.by_stem[stem]]
     grounds = Grounds()
     grounds.add([readings[key] for key in before.against], before.all)
@@ -111,6 +113,11 @@ def following(document: Document, resolver: Resolver, before: Guesses, keys: Set
         every = list(readings.values())
         now |= alone(group, made, now, with_text(every, now, before.writing))
     return replace(before, all=now, readings=readings)
+
+
+def _kin(reading: Named) -> frozenset[str]:
+    """The words that tokens share whose roles depend on each other."""
+    return reading.stem - ON - {*STRONG}
 
 
 def _guessed(
@@ -196,6 +203,8 @@ def _ground(reading: Named, page: Named | None) -> Guess:
         return Guess(Role("other", state=r.state), PART, "its name says something else")
     if (r.status and not r.has("action")) or r.has("status"):
         return _status(r, page)
+    if not _ELSE.isdisjoint(r.words):
+        return Guess(Role("other", state=r.state), PART, "its name says something else")
     if r.has("line"):
         return _line(r)
     if r is page:
@@ -216,6 +225,8 @@ def _line(r: Named) -> Guess:
 
 def _surface(r: Named, page: Named | None) -> Guess:
     part = r.has("surface", "fill")
+    if r.has("surface") and r.has("strong") and page is not None and r.ratio(page) >= 3:
+        return Guess(Role("fill", "action", state=r.state), PLAIN, "a strong one, seen on the page")
     if r.has("field"):
         return Guess(Role("fill", "field", state=r.state), NAME if part else COLOR, "a field")
     if r.has("action"):
@@ -225,7 +236,7 @@ def _surface(r: Named, page: Named | None) -> Guess:
         colored = r.chroma >= COLORED and (page is None or r.ratio(page) >= 2)
         if r.has("surface"):
             role = Role("surface", "colored" if colored else "", state=r.state, level=1)
-            return Guess(role, PART, "a surface, by its color")
+            return Guess(role, PLAIN, "a surface, by its color")
         return Guess(Role("fill", "accent", state=r.state), PLAIN, "its name says accent")
     if r.has("inverse", "tooltip") and (r.has("surface") or r.has("inverse")):
         against = page is None or page.color is None or r.ratio(page) >= 4.5

@@ -13,6 +13,8 @@ _FILE = Path(__file__).with_name("lexicon.toml")
 #: Meanings that say nothing of what a color is for.
 _APART = ("dark", "light", "radius", "space")
 _WORD = re.compile(r"[A-Z]+(?![a-z])|[A-Z]?[a-z]+|\d+")
+#: Words that say of a text that it is quiet, of a line that it only sets off, and of a surface that it is pale.
+SOFT = frozenset(("subtle", "soft", "pale", "light"))
 _NOTHING: frozenset[str] = frozenset()
 
 

@@ -15,6 +15,7 @@ from prism.resolution.contrast import REQUIRED
 from prism.resolution.current import resolver_of
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
+from prism.roles.lexicon import SOFT, words_of
 from prism.roles.patterns import fitting
 from prism.roles.role import UNKNOWN, Role
 
@@ -151,7 +152,12 @@ def _statuses(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
 
 
 def _controls(placement: Placement) -> Iterator[tuple[Placed, Placed]]:
-    lines = [*placement.of("line", "control", "strong"), *placement.of("status", "line")]
+    of_status = (  # what is called subtle only sets something off
+        line
+        for line in placement.of("status", "line")
+        if SOFT.isdisjoint(words_of(line.token.path))
+    )
+    lines = [*placement.of("line", "control", "strong"), *of_status]
     yield from placement.on_grounds(lines)
 
 

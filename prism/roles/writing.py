@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from prism.roles.grounds import COLOR, COLORED, NAME, PART, PLAIN, SEEN, Grounds, Guess
-from prism.roles.lexicon import meanings_of
+from prism.roles.lexicon import SOFT, meanings_of
 from prism.roles.reading import Named
 from prism.roles.role import Role, known
 
@@ -13,6 +13,8 @@ from prism.roles.role import Role, known
 ON = frozenset(("on", "content", "foreground", "fg", "contrast", "label"))
 #: A text that is called none of these is meant for what it is read on, at least as large text.
 READ = 3.0
+#: Abbreviations of two letters or three may stand for other words.
+_TERSE = frozenset(("tx", "lk", "lnk", "ac", "acc"))
 _PARTS = ("surface", "text", "label", "icon", "fill", "line", "ring", "overlay", "shadow")
 
 
@@ -69,7 +71,7 @@ def beside_backgrounds(readings: Sequence[Named]) -> set[str]:
         r.token.key
         for r in readings
         if not r.has_part
-        and r.has("card", "floating", "modal", "tooltip")
+        and r.has("card", "floating", "modal", "tooltip", "field")
         and "nothing" in r.all
         and r.stem in grounds
     }
@@ -88,6 +90,8 @@ def of_writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
     if r.has("other"):
         return Guess(Role("other", state=r.state), PART, "its name says something else")
     if r.status and not r.has("action"):
+        if "contrast" in r.words and belongs:
+            return Guess(Role("label", state=r.state), PART, "the contrast of a fill", belongs)
         on_fill = below is not None and (below.kind, below.detail) == ("status", "fill")
         if on_fill and ground is not None and (r.has("label") or r.ratio(ground[0]) >= READ):
             return Guess(Role("label", state=r.state), PART, "stands on a full status", belongs)
@@ -117,6 +121,8 @@ def _is_label(r: Named, ground: tuple[Named, Guess] | None, below: Role) -> bool
         if below.detail == "field":
             return False
         explicit = r.has("label") or "on" in r.words or r.has("action")
+        if not explicit and -1 < r.last("text") < r.last("quiet"):
+            return False  # a quiet text, as “text secondary”, and no label on the second fill
         return explicit or r.ratio(ground[0]) >= SEEN
     return below.kind == "surface" and below.detail in ("inverse", "colored")
 
@@ -133,11 +139,15 @@ def _text(r: Named, page: Named | None, belongs: str, elsewhere: bool) -> Guess:
         detail = "link"
     elif r.has("hint"):
         detail = "hint"
-    elif r.has("quiet"):
+    elif r.has("quiet") or not SOFT.isdisjoint(r.words):
         detail = "quiet"
     elif r.has("accent") and r.chroma >= COLORED:
         detail = "link"
     sure = NAME if r.has("text") else PART
+    if r.has("accent") and not r.has("link"):
+        sure = PLAIN  # its color decided, or it is a text on what is accented
+    if not _TERSE.isdisjoint(r.words):
+        sure = PLAIN
     if not detail and elsewhere and page is not None and r.ratio(page) < 2:
         return Guess(
             Role("text", "inverse", state=state), COLOR, "hardly seen on the page", belongs
@@ -155,6 +165,6 @@ def _text(r: Named, page: Named | None, belongs: str, elsewhere: bool) -> Guess:
         return Guess(role, PLAIN, f"{why}, and button", belongs)
     if state and "active" in r.words:
         return Guess(role, PLAIN, f"{why}; active is pressed or chosen", belongs)
-    if belongs and r.stem and not any(map(meanings_of, r.stem)):
+    if r.stem and not any(map(meanings_of, r.stem)):
         return Guess(role, PLAIN, f"{why}, of something unknown", belongs)
     return Guess(role, sure, why, belongs)
