@@ -32,6 +32,8 @@ SHEETS = {
     "package-daisyui": "daisyui/themes.css",
     "package-beercss": "beercss/dist/cdn/beer.css",
     "package-reveal": "reveal.js/dist/theme/moon.css",
+    "package-bootstrap": "bootstrap/dist/css/bootstrap.css",
+    "package-pico": "@picocss/pico/css/pico.css",
     "package-newcss": "@exampledev/new.css/new.css",
     "package-infima": "infima/dist/css/default/default.css",
     "package-navikt": "@navikt/ds-tokens/dist/tokens.css",
