@@ -54,6 +54,8 @@ class Keyed:
 
 #: A design system of 454 tokens in 22 themes: what is solved on it takes minutes, as a long task.
 LARGE = ("package-navikt",)
+#: Packages that were keyed last: nothing was taught after their first run but what fills are seen as.
+LATE = ("package-bootstrap", "package-pico", "package-navikt")
 #: A sheet of twelve colors called by two letters.
 TERSE = ("package-newcss",)
 
@@ -61,6 +63,17 @@ TERSE = ("package-newcss",)
 def names(*but: str) -> list[str]:
     """The documents, without some."""
     return sorted(file.stem for file in FOLDER.glob("*.txt") if file.stem not in but)
+
+
+def see_through(document: Document) -> set[str]:
+    """The keys of focus rings that let through most of what is below: no color of theirs reaches 3:1."""
+    resolver = Resolver(document)
+    found = set()
+    for key, known in guess(document, resolver).items():
+        color = resolver.resolve(key, resolver.default_theme).color
+        if known.role.kind == "focus" and color is not None and color.alpha <= 0.25:
+            found.add(key)
+    return found
 
 
 def read(name: str) -> Keyed:

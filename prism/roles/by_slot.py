@@ -87,7 +87,11 @@ def by_slot(document: Document, guesses: Mapping[str, Guess]) -> dict[str, str]:
     for token, held in plain:
         if held.role.kind == "fill" and is_quiet(token):
             taken.setdefault("action-quiet", token.key)
-        elif held.role.kind == "overlay" and _means(token, "surface", "soft"):
+        elif (
+            held.role.kind == "overlay"
+            and _means(token, "surface", "soft")
+            and not _means(token, "modal")
+        ):
             taken.setdefault("veil", token.key)
     return taken | _measures(document)
 

@@ -225,8 +225,11 @@ def _line(r: Named) -> Guess:
 
 def _surface(r: Named, page: Named | None) -> Guess:
     part = r.has("surface", "fill")
-    if r.has("surface") and r.has("strong") and page is not None and r.ratio(page) >= 3:
-        return Guess(Role("fill", "action", state=r.state), PLAIN, "a strong one, seen on the page")
+    leads = r.has("strong", "main", "quiet") or "contrast" in r.words
+    if r.has("surface") and leads and page is not None and r.ratio(page) >= 3:
+        else_of = ("inverse", "tooltip", "page", *(word for word, _ in _LEVELS))
+        if r.has("strong") or not r.has("accent", *else_of):
+            return Guess(Role("fill", "action", state=r.state), PLAIN, "seen on the page")
     if r.has("field"):
         return Guess(Role("fill", "field", state=r.state), NAME if part else COLOR, "a field")
     if r.has("action"):

@@ -78,6 +78,8 @@ class ForeignTests(SimpleTestCase):
     def test_roles(self):
         total, apart = Counter(), {}
         for keyed in self.keyed:
+            if keyed.name in roles.LATE:
+                continue
             counted, apart[keyed.name] = roles.compared(keyed)
             least = 0.6 if keyed.name in roles.TERSE else 0.65
             self.assertGreaterEqual(counted["right"], least * counted["tokens"], apart[keyed.name])
@@ -90,11 +92,20 @@ class ForeignTests(SimpleTestCase):
         self.assertGreaterEqual(total["sure"], 0.6 * tokens)
         self.assertGreaterEqual(total["belonging right"], 0.97 * total["belonging"], apart)
 
+    def test_what_came_last_is_as_good_as_its_first_run(self):
+        """Their keys were written before it; docs/roles.md has the figures."""
+        total: Counter = Counter()
+        for keyed in self.keyed:
+            if keyed.name in roles.LATE:
+                total += roles.compared(keyed)[0]
+        self.assertGreaterEqual(total["right"], 0.83 * total["tokens"])
+        self.assertLessEqual(total["wrong though sure"], 5)
+
     def test_pairings_that_follow(self):
         """Against those that follow from the key."""
         wanted_in_all = missed = false = 0
         for keyed in self.keyed:
-            if keyed.name in roles.LARGE:
+            if keyed.name in (*roles.LARGE, *roles.LATE):
                 continue
             made = guess(keyed.document, Resolver(keyed.document))
             true = {}
