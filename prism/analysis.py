@@ -15,7 +15,7 @@ from prism import checks
 from prism.checks.check import Finding
 from prism.compare.rows import RowTables, rows_of
 from prism.expressions.values import value_text
-from prism.formats import css
+from prism.formats import css, scene_css
 from prism.model import names
 from prism.model.document import TYPES, Document, Token, shown_path
 from prism.palette import coverage
@@ -25,7 +25,7 @@ from prism.resolution.contrast_table import Part
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 from prism.roles import guess, rules
-from prism.roles.by_slot import bound, by_slot
+from prism.roles.by_slot import SCENES, SLOTS, bound, by_slot
 from prism.roles.grounds import Guess
 from prism.roles.guess import Guesses
 from prism.roles.rules import ByRule
@@ -145,7 +145,7 @@ class Analysis:
         return {
             "palette": sum(token.is_raw_color for token in tokens),
             "tokens": len(tokens),
-            "stage": 1,
+            "stage": len(SCENES),
             "checks": len(self.failing),
             "exchange": self.resolver.theme_count,
         }
@@ -272,7 +272,9 @@ class Analysis:
     @computed
     def stage_sheet(self) -> str:
         """The style sheet that paints the shipped scene: all tokens, and its slots bound to them."""
-        return css.write(self.document) + "\n" + css.write_slots(self.document, self.bindings)
+        return (
+            css.write(self.document) + "\n" + scene_css.write(self.document, self.bindings, SLOTS)
+        )
 
 
 def _same_name(first: Token, other: Token) -> bool:

@@ -17,7 +17,7 @@ from prism.color.transfer import linear
 Array = NDArray[np.float64]
 
 # WCAG 2.2, definition of relative luminance.
-_WEIGHTS = np.array([0.2126, 0.7152, 0.0722])
+WEIGHTS = np.array([0.2126, 0.7152, 0.0722])
 #: What WCAG 2.2 adds to each luminance of a contrast ratio, for light that the screen reflects.
 FLARE = 0.05
 
@@ -27,7 +27,7 @@ def relative_luminance(rgb: ArrayLike) -> Array:
 
     Source: WCAG 2.2, "relative luminance", with the corrected threshold 0.04045.
     """
-    return np.asarray(linear(rgb) @ _WEIGHTS)
+    return np.asarray(linear(rgb) @ WEIGHTS)
 
 
 def contrast_ratio(first: ArrayLike, second: ArrayLike) -> Array:

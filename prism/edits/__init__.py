@@ -17,6 +17,7 @@ from prism.edits import (
     palette,
     project,
     rules,
+    scenes,
     tokens,
 )
 from prism.edits.command import COMMANDS, Command, from_fields, read, written
@@ -31,6 +32,7 @@ FAMILIES = (
     naming,
     pairings,
     rules,
+    scenes,
     balance,
     imports,
     project,

@@ -19,7 +19,7 @@ from prism.expressions.evaluation import css as css_tree
 from prism.expressions.syntax import reference_of
 from prism.expressions.values import ITEMS, parse, part_type
 from prism.model.document import Axis, Document, Token
-from prism.model.names import axis_names, css_names, free_name, mode_names, segment
+from prism.model.names import axis_names, css_names, free_name, mode_names
 from prism.model.values import BASE, Absent, Composite, Condition, Expression, Listing, Value
 from prism.resolution.answers import Answer, Resolved, compose, compose_list, css_value
 from prism.resolution.clipped import clipped_answers
@@ -291,29 +291,6 @@ def write_flat(
         if not token.private and answer.value is not None:
             lines.append(f"  {escaped(start + names[token.key])}: {answer.css};\n")
     return f"{selector} {{\n{''.join(lines)}}}\n"
-
-
-def write_slots(document: Document, bound: Mapping[str, Token]) -> str:
-    """Rules that paint a scene's slots: ``data-ink``, ``data-fill``, ``data-edge`` for colors,
-    ``--slot-name`` for every slot, declared again in every zone."""
-    names = css_names(document)
-    written = {token.key for token in written_tokens(document)}
-    lines, rules = [], []
-    for slot, token in bound.items():
-        if token.key not in written:
-            continue
-        name = f"--slot-{segment(slot)}"
-        lines.append(f"  {name}: var({escaped(f'--{names[token.key]}')});\n")
-        if token.type == "color":
-            for attribute, painted in (
-                ("ink", "color"),
-                ("fill", "background-color"),
-                ("edge", "border-color"),
-            ):
-                rules.append(
-                    f'[data-{attribute}="{segment(slot)}"] {{ {painted}: var({name}); }}\n'
-                )
-    return f":root,\n[data-zone] {{\n{''.join(lines)}}}\n\n{''.join(rules)}"
 
 
 def root_attributes(document: Document, theme: Theme) -> dict[str, str]:

@@ -7,9 +7,11 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from prism.model.document import Document, Token
 from prism.roles.grounds import Guess
 from prism.roles.lexicon import meanings_of, words_for, words_of
-from prism.roles.role import Role
+from prism.roles.role import STATES, Role
 
 _Fits = Callable[[Role], bool]
+#: The scenes that ship, by id.
+SCENES = ("departures", "booking", "wallet", "crew", "notice", "parts")
 
 
 def _is(kind: str, *details: str) -> _Fits:
@@ -31,6 +33,10 @@ def _status(status: str) -> tuple[_Fits, ...]:
     return fits("text"), fits("fill")
 
 
+def _tint(status: str) -> tuple[_Fits, ...]:
+    return (lambda role: (role.kind, role.detail, role.status) == ("status", "tint", status),)
+
+
 #: What each slot takes, what fits best first.
 _SLOTS: Mapping[str, tuple[_Fits, ...]] = {
     "page": (_is("page"),),
@@ -50,7 +56,17 @@ _SLOTS: Mapping[str, tuple[_Fits, ...]] = {
     "stop": _status("error"),
     "note": _status("information"),
     "focus": (_is("focus"),),
+    "inverse": (_is("surface", "inverse"),),
+    "inverse-ink": (_is("text", "inverse"),),
+    "field-line": (_is("line", "control"), _is("line", "strong"), _is("line")),
+    "go-tint": _tint("success"),
+    "wait-tint": _tint("warning"),
+    "stop-tint": _tint("error"),
+    "note-tint": _tint("information"),
+    "shade": (lambda role: role.kind == "overlay" and not role.state,),
 }
+#: Slots of states of a fill: the slot at rest and the state.
+_STATES = {f"action-{state}": ("action", state) for state in STATES if state != "focus"}
 #: Slots of states, which are overlays.
 _OVERLAYS: Mapping[str, tuple[_Fits, ...]] = {
     "veil": (_state("hover"), _state("selected", "focus")),
@@ -65,9 +81,23 @@ _MEASURES = {
     "radius-small": ("dimension", "radius", "control button field input small sm"),
     "gap": ("dimension", "space", "row gap snug base medium md"),
     "lift": ("shadow", "shadow", "card panel raised medium md"),
+    "lift-high": ("shadow", "shadow", "floating modal overlay dialog large lg"),
+    "pad": ("dimension", "space", "part card panel inset medium md base"),
+    "pad-page": ("dimension", "space", "page screen section large lg"),
+    "pad-control": ("dimension", "space", "control button field input small sm"),
+    "size": ("dimension", "text", "body text base medium md"),
+    "size-small": ("dimension", "text", "small caption hint sm"),
+    "size-head": ("dimension", "text", "head heading title headline large lg"),
+    "font": ("fontFamily", "text", "body text base sans ui"),
 }
-#: All slots that the shipped scenes use, in the order they are listed.
-SLOTS = (*_SLOTS, *_OVERLAYS, *_LABELS, "action-quiet", *_MEASURES)
+#: Words for sizes of text in names, beside those for text.
+_TEXT_WORDS = frozenset(("type", "font", "size", "text"))
+_CHART = ("chart-1", "chart-2", "chart-3", "chart-4")
+#: All slots that the shipped scenes use, in the order they are listed; copies and what is shown are called by name.
+SLOTS = (
+    *_SLOTS, *_STATES, *_OVERLAYS, *_LABELS, "action-label-disabled", "action-quiet", "link-hover", *_CHART,
+    *_MEASURES,
+)  # fmt: skip
 
 
 def by_slot(document: Document, guesses: Mapping[str, Guess]) -> dict[str, str]:
@@ -93,7 +123,36 @@ def by_slot(document: Document, guesses: Mapping[str, Guess]) -> dict[str, str]:
             and not _means(token, "modal")
         ):
             taken.setdefault("veil", token.key)
-    return taken | _measures(document)
+    taken |= _states(known, taken)
+    return taken | _measures(document) | _named(document)
+
+
+def _states(known: Sequence[tuple[Token, Guess]], taken: Mapping[str, str]) -> dict[str, str]:
+    """What states of fills and links take, and the series of charts."""
+    states: dict[str, str] = {}
+    for token, held in known:
+        role = held.role
+        if role.kind == "fill" and held.belongs_to:
+            for slot, (rest, state) in _STATES.items():
+                if role.state == state and held.belongs_to == taken.get(rest):
+                    states.setdefault(slot, token.key)
+        elif role.kind == "label" and role.state == "disabled":
+            states.setdefault("action-label-disabled", token.key)
+        elif (role.kind, role.detail, role.state) == ("text", "link", "hover"):
+            states.setdefault("link-hover", token.key)
+    charts = [token.key for token, held in known if held.role.kind == "chart"]
+    instead = [taken[slot] for slot in ("action", "highlight", "note", "go") if slot in taken]
+    return states | dict(zip(_CHART, charts or instead, strict=False))
+
+
+def _named(document: Document) -> dict[str, str]:
+    """Texts and what is shown, by the last word of their names: ``copy-departures``, ``show-map``."""
+    starts = {"string": "copy", "boolean": "show"}
+    return {
+        f"{starts[token.type]}-{words[-1]}": token.key
+        for token in document.tokens
+        if token.type in starts and (words := words_of(token.path))
+    }
 
 
 def _first(known: Sequence[tuple[Token, Guess]], choices: Iterable[_Fits]) -> str:
@@ -117,13 +176,17 @@ def is_quiet(token: Token) -> bool:
     return _means(token, "quiet", "soft")
 
 
+def _words(meaning: str) -> frozenset[str]:
+    return words_for(meaning) | (_TEXT_WORDS if meaning == "text" else frozenset())
+
+
 def _measures(document: Document) -> dict[str, str]:
     taken = {}
     for slot, (wanted, meaning, telling) in _MEASURES.items():
         fitting = [
             (words_of(token.path), token)
             for token in document.tokens
-            if token.type == wanted and not words_for(meaning).isdisjoint(words_of(token.path))
+            if token.type == wanted and not _words(meaning).isdisjoint(words_of(token.path))
         ]
         best = next(
             (token for word in telling.split() for words, token in fitting if word in words), None

@@ -1,93 +1,194 @@
-"""Scenes: what text stands on which stack of fills, read from a scene's markup.
+"""Scenes: what of an interface takes which slot, and what text stands on which stack of fills, read from its markup.
 
-An element says by ``data-ink`` which slot colors its text, by ``data-fill`` which slot fills
-it and by ``data-edge`` which slot colors its border.
+An element says by ``data-ink`` which slot colors its text, by ``data-fill`` which slot fills it and by ``data-edge``
+which slot colors its border; ``formats.scene_css`` has all of these attributes.
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
 from html.parser import HTMLParser
 
+from prism.formats.scene_css import COPY, PAINTS, SHOWN, STATES, parts
 from prism.model.document import Pairing, Token
 from prism.resolution.contrast import Reading, audit
 from prism.resolution.resolver import Resolver, Theme
 
 _VOID = frozenset(
-    [
-        "area",
-        "base",
-        "br",
-        "col",
-        "embed",
-        "hr",
-        "img",
-        "input",
-        "link",
-        "meta",
-        "source",
-        "track",
-        "wbr",
-    ]
+    ("area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "source", "wbr")
 )
+_UNSEEN = ("style", "script", "title", "template")
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """A slot that an element takes: the state it takes it in, empty at rest, the paint, and the slot."""
+
+    state: str
+    paint: str
+    slot: str
 
 
 @dataclass(frozen=True, slots=True)
 class TextRun:
-    """A text of a scene: the slot of its color and the fills under it, nearest first."""
+    """A text of a scene: the slot of its color and the fills under it, nearest first, with the places of the
+    elements that take them, the ink's first."""
 
     text: str
     ink: str
     fills: tuple[str, ...]
+    element: int = -1
+    exempt: bool = False
+    places: tuple[int, ...] = ()
+
+
+@dataclass(slots=True)
+class Element:
+    """An element that takes slots: its place among these, its tag and name, what it takes, the place of the one it
+    lies in, -1 for none, its own text, and the slots of the ink and the fills that it and those around it have."""
+
+    place: int
+    tag: str
+    name: str
+    uses: tuple[Use, ...]
+    inside: int
+    ink: str
+    fills: tuple[str, ...]
+    text: str = ""
+    is_disabled: bool = False
+
+
+@dataclass(slots=True)
+class SceneRead:
+    """A scene as it is read: its elements with slots, its texts, and all uses of slots, in order."""
+
+    elements: list[Element] = field(default_factory=list)
+    runs: list[TextRun] = field(default_factory=list)
+    uses: dict[Use, None] = field(default_factory=dict)
+
+    @property
+    def slots(self) -> list[str]:
+        """The slots that are used, each once."""
+        return list(dict.fromkeys(use.slot for use in self.uses))
+
+
+@dataclass(frozen=True, slots=True)
+class _Open:
+    tag: str
+    ink: str
+    fill: str
+    element: int
+    hides: bool
+    disabled: bool
+    ink_place: int = -1
 
 
 class _Reader(HTMLParser):
     def __init__(self) -> None:
         super().__init__(convert_charrefs=True)
-        self.open: list[tuple[str, str, str]] = []
-        self.runs: list[TextRun] = []
-        self.slots: dict[str, None] = {}
+        self.scene = SceneRead()
+        self.open: list[_Open] = []
 
     def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
         attributes = {name: value or "" for name, value in attrs}
-        for name in ("data-ink", "data-fill", "data-edge"):
-            if attributes.get(name):
-                self.slots[attributes[name]] = None
-        ink = attributes.get("data-ink") or (self.open[-1][1] if self.open else "")
+        above = self.open[-1] if self.open else _Open("", "", "", -1, False, False)
+        uses = tuple(_uses(attributes))
+        self.scene.uses.update(dict.fromkeys(uses))
+        ink, fill = attributes.get("data-ink", ""), attributes.get("data-fill", "")
+        disabled = above.disabled or attributes.get("aria-disabled") == "true"
+        for state in _states(attributes):
+            ink = attributes.get(f"data-{state}-ink", ink)
+            fill = attributes.get(f"data-{state}-fill", fill)
+            disabled = disabled or state == "disabled"
+        place = above.element
+        if uses or "data-part" in attributes:
+            place = len(self.scene.elements)
+            fills = tuple(one.fill for one in reversed(self.open) if one.fill)
+            fills = (fill, *fills) if fill else fills
+            name = attributes.get("data-part") or attributes.get("class", "").split(" ")[0] or tag
+            element = Element(place, tag, name, uses, above.element, ink or above.ink, fills)
+            element.is_disabled = disabled
+            self.scene.elements.append(element)
         if tag not in _VOID:
-            self.open.append((tag, ink, attributes.get("data-fill", "")))
+            hides = above.hides or tag in _UNSEEN or "hidden" in attributes
+            inked = place if ink else above.ink_place
+            self.open.append(_Open(tag, ink or above.ink, fill, place, hides, disabled, inked))
 
     def handle_endtag(self, tag: str) -> None:
         while self.open:
-            closed, _, _ = self.open.pop()
-            if closed == tag:
+            if self.open.pop().tag == tag:
                 break
 
     def handle_data(self, data: str) -> None:
         text = " ".join(data.split())
-        if text and self.open and self.open[-1][0] not in ("style", "script", "title"):
-            fills = tuple(fill for _, _, fill in reversed(self.open) if fill)
-            self.runs.append(TextRun(text, self.open[-1][1], fills))
+        if not text or not self.open or self.open[-1].hides:
+            return
+        here = self.open[-1]
+        filled = [one for one in reversed(self.open) if one.fill]
+        fills = tuple(one.fill for one in filled)
+        places = (here.ink_place, *(one.element for one in filled))
+        self.scene.runs.append(TextRun(text, here.ink, fills, here.element, here.disabled, places))
+        if here.element >= 0 and not self.scene.elements[here.element].text:
+            self.scene.elements[here.element].text = text[:60]
 
 
-def read(markup: str) -> tuple[list[TextRun], list[str]]:
-    """The texts of a scene, and the color slots it uses, both in order."""
+#: What says that an element stands in a state, beside ``data-as``.
+_STANDING = {
+    "aria-current": "selected",
+    "aria-selected": "selected",
+    "aria-invalid": "error",
+    "aria-disabled": "disabled",
+}
+
+
+def _states(attributes: Mapping[str, str]) -> list[str]:
+    """The states that an element stands in, in the order in which they paint."""
+    states = attributes.get("data-as", "").split()
+    states += [
+        state for name, state in _STANDING.items() if attributes.get(name, "false") != "false"
+    ]
+    return [state for state in STATES if state in states]
+
+
+def _uses(attributes: Mapping[str, str]) -> Iterable[Use]:
+    found = []
+    for attribute, value in attributes.items():
+        known = parts(attribute)
+        if known is not None and value:
+            found.append(Use(*known, f"copy-{value}" if known[1] == COPY else value))
+    order = [*PAINTS, COPY, SHOWN]
+    yield from sorted(found, key=lambda use: (bool(use.state), order.index(use.paint)))
+
+
+def read_scene(markup: str) -> SceneRead:
+    """A scene's elements with slots, its texts and its uses of slots."""
     reader = _Reader()
     reader.feed(markup)
     reader.close()
-    return reader.runs, list(reader.slots)
+    return reader.scene
+
+
+def read(markup: str) -> tuple[list[TextRun], list[str]]:
+    """The texts of a scene, and the slots of colors at rest that it uses, both in order."""
+    scene = read_scene(markup)
+    colors = (
+        use.slot for use in scene.uses if use.paint in ("ink", "fill", "edge") and not use.state
+    )
+    return scene.runs, list(dict.fromkeys(colors))
 
 
 @dataclass(frozen=True, slots=True)
 class RunReading:
-    """How all texts of one ink on one stack read, theme by theme; None where unbound."""
+    """How all texts of one ink on one stack read, theme by theme; None where unbound. ``exempt`` are texts of
+    disabled parts, which need no contrast (WCAG 2.2, SC 1.4.3)."""
 
     ink: str
     fills: tuple[str, ...]
     count: int
     example: str
     readings: tuple[Reading | None, ...]
+    exempt: bool = False
 
 
 def readings(
@@ -97,14 +198,19 @@ def readings(
     themes: Sequence[Theme],
 ) -> list[RunReading]:
     """Each distinct ink and stack of a scene, with its reading in each of ``themes``."""
-    seen: dict[tuple[str, tuple[str, ...]], list[TextRun]] = {}
+    seen: dict[tuple[str, tuple[str, ...], bool], list[TextRun]] = {}
     for run in runs:
-        seen.setdefault((run.ink, run.fills), []).append(run)
+        seen.setdefault((run.ink, run.fills, run.exempt), []).append(run)
     run_readings = []
-    for (ink, fills), members in seen.items():
+    for (ink, fills, exempt), members in seen.items():
         per_theme: tuple[Reading | None, ...] = (None,) * len(themes)
         if ink in bound and fills and all(fill in bound for fill in fills):
-            pairing = Pairing("", bound[ink].key, tuple(bound[fill].key for fill in fills))
-            per_theme = tuple(audit(resolver, [pairing], themes))
-        run_readings.append(RunReading(ink, fills, len(members), members[0].text, per_theme))
+            need = 0.0 if exempt else 4.5
+            keys = tuple(bound[fill].key for fill in fills)
+            per_theme = tuple(
+                audit(resolver, [Pairing("", bound[ink].key, keys, "text", need)], themes)
+            )
+        run_readings.append(
+            RunReading(ink, fills, len(members), members[0].text, per_theme, exempt)
+        )
     return run_readings

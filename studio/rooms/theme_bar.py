@@ -17,12 +17,14 @@ SAMPLED = ("page", "ink", "action")
 
 @dataclass(frozen=True, slots=True)
 class BarMode:
-    """A mode on the bar: the address that looks at it, and its sample as hex colors."""
+    """A mode on the bar: the address that looks at it, its sample as hex colors, and the attribute that puts a page
+    into it, ``data-appearance=dark``."""
 
     mode: Mode
     current: bool
     url: str
     sample: tuple[str, ...]
+    sets: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +56,10 @@ def _modes(frame: AnyFrame, place: int) -> tuple[BarMode, ...]:
         theme = (*frame.theme[:place], position, *frame.theme[place + 1 :])
         url = frame.query(theme=theme_text(frame.analysis, theme)) or "?"
         current = position == frame.theme[place]
-        modes.append(BarMode(mode, current, url, _sample(frame, theme)))
+        axis = frame.document.axes[place].key
+        names = frame.analysis.axis_names[axis], frame.analysis.mode_names[axis, mode.key]
+        sets = "data-{}={}".format(*names)
+        modes.append(BarMode(mode, current, url, _sample(frame, theme), sets))
     return tuple(modes)
 
 

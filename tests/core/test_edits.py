@@ -84,6 +84,7 @@ from prism.edits.rules import (
     RemoveWord,
     RequireByRule,
 )
+from prism.edits.scenes import BindSlot
 from prism.edits.tokens import (
     DeleteTokens,
     DescribeToken,
@@ -113,6 +114,7 @@ SAMPLES = (
         SetValueInColumn("text.main", "ink.9", "appearance", (("appearance", "dark"),)),
         "Set text.main to {ink.9}",
     ),
+    (BindSlot("k", "ink", "text.muted"), "Bound slot ink to text.muted"),
     (ClearValue("text.main", DARK), "Cleared text.main for appearance dark"),
     (SetOnStep(TWO, "ink.3"), "Set text.main to ink.3"),
     (ShiftCells(TWO, 1), "Shifted 2 tokens towards the last step"),

@@ -105,6 +105,8 @@ TABLE = {
     "stage:room": {"GET": "viewer"},
     "stage:pane": {"GET": "viewer"},
     "stage:paint": {"GET": "viewer"},
+    "stage:zone": {"GET": "viewer"},
+    "stage:command": {"POST": "editor"},
     "checks:room": {"GET": "viewer"},
     "checks:add-pairing": {"POST": "editor"},
     "checks:command": {"POST": "editor"},

@@ -9,14 +9,14 @@ from csp.constants import SELF
 from csp.decorators import csp_replace
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.utils.safestring import mark_safe
 from django.views.decorators.clickjacking import xframe_options_sameorigin
 
 from prism.formats import css
+from studio.rooms.stage import library
 from studio.rooms.themes import read_theme
 from studio.store import projects as store
 from studio.store.projects import Project
-
-SCENE = "stage/scenes/departures.html"
 
 
 def framed(view: Callable[..., HttpResponse]) -> Any:
@@ -25,12 +25,13 @@ def framed(view: Callable[..., HttpResponse]) -> Any:
 
 
 def show(request: HttpRequest, project: Project, paint: str) -> HttpResponse:
-    """The scene in the theme of the address, painted by the style sheet at the address ``paint``."""
+    """The scene of the address in its theme, painted by the style sheet at the address ``paint``."""
     loaded = store.load(project)
     theme = read_theme(loaded.analysis, request.GET.get("theme", ""))
+    scene = library.BY_ID.get(request.GET.get("scene", ""), library.SCENES[0])
     context = {
-        "scene": SCENE,
-        "carrier": loaded.document.name,
+        "title": scene.title,
+        "body": mark_safe(library.markup(scene.id, loaded.document.name)),
         "attributes": css.root_attributes(loaded.document, theme),
         "paint": paint,
     }

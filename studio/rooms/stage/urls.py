@@ -7,4 +7,6 @@ urlpatterns = [
     path("", views.room, name="room"),
     path("pane", views.pane, name="pane"),
     path("paint.css", views.paint, name="paint"),
+    path("zone", views.zone, name="zone"),
+    path("command", views.command, name="command"),
 ]

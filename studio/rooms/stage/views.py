@@ -1,64 +1,38 @@
-"""The Stage room: a scene painted by the tokens alone, in two panes with a theme each."""
+"""The Stage room: scenes painted by the tokens alone, in panes with a theme each."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from typing import Any
-
 from django.http import HttpRequest, HttpResponse
-from django.template.loader import render_to_string
+from django.shortcuts import redirect
 from django.urls import reverse
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_GET, require_POST
 
-from prism.resolution.resolver import Theme
-from prism.view_models import scenes
+from prism.edits import pairings, scenes
+from prism.view_models.stage import Zone
 from studio.accounts.permissions import requires
-from studio.rooms import page
-from studio.rooms.address import Address
-from studio.rooms.frame import Frame, enter
-from studio.rooms.stage import panes
-from studio.rooms.themes import theme_text
+from studio.rooms import page, writing
+from studio.rooms.address import state_of
+from studio.rooms.stage import panes, shown
+from studio.rooms.stage.address import StageAddress, picks_of, read_zones, zones_text
+from studio.rooms.stage.shown import StageFrame
 from studio.store import projects as store
 from studio.store.projects import Project
+
+
+def _enter(request: HttpRequest, project: Project) -> StageFrame:
+    return StageFrame.enter(request, project, "stage", StageAddress.read(state_of(request)))
 
 
 @requires("view")
 @require_GET
 def room(request: HttpRequest, project: Project) -> HttpResponse:
-    """Two panes of the scene and how every text in them reads."""
-    frame = enter(request, project, "stage")
-    themes = [frame.theme, _second_theme(frame)]
-    runs, used = scenes.read(render_to_string(panes.SCENE))
-    bindings = frame.analysis.bindings
-    rows = scenes.readings(frame.resolver, runs, bindings, themes)
-    context = {
-        "panes": [_pane(frame, theme, i, rows) for i, theme in enumerate(themes)],
-        "rows": rows,
-        "texts": len(runs),
-        "bound": bindings,
-        "unbound": [slot for slot in used if slot not in bindings],
-    }
-    return page.show(frame, "stage/room.html", context)
+    """A scene in its panes, with what is pointed at."""
+    return _room(_enter(request, project))
 
 
-def _pane(
-    frame: Frame[Address], theme: Theme, place: int, rows: Sequence[scenes.RunReading]
-) -> dict[str, Any]:
-    readings = ((row.count, row.readings[place]) for row in rows)
-    axes = frame.document.axes
-    return {
-        "theme": theme_text(frame.analysis, theme),
-        "words": ", ".join(axis.modes[theme[i]].name for i, axis in enumerate(axes)),
-        "failing": sum(count for count, reading in readings if reading and reading.fails),
-    }
-
-
-def _second_theme(frame: Frame[Address]) -> Theme:
-    """The theme of the second pane: the pinned one, else the next mode of the first axis."""
-    if frame.pinned is not None or not frame.theme:
-        return frame.pinned or frame.theme
-    count = len(frame.document.axes[0].modes)
-    return ((frame.theme[0] + 1) % count, *frame.theme[1:])
+def _room(frame: StageFrame, problem: str = "", status: int = 200) -> HttpResponse:
+    context = shown.context(frame) | {"problem": problem}
+    return page.show(frame, "stage/room.html", context, status)
 
 
 @requires("view")
@@ -73,8 +47,39 @@ def pane(request: HttpRequest, project: Project) -> HttpResponse:
 @requires("view")
 @require_GET
 def paint(request: HttpRequest, project: Project) -> HttpResponse:
-    """The exported style sheet and the slots of the scene, bound to tokens."""
+    """The exported style sheet and the slots of the scenes, bound to tokens."""
     sheet = store.load(project).analysis.stage_sheet
     response = HttpResponse(sheet, content_type="text/css; charset=utf-8")
     response["Cache-Control"] = "private, max-age=3600"
     return response
+
+
+@requires("view")
+@require_GET
+def zone(request: HttpRequest, project: Project) -> HttpResponse:
+    """The address with an element made a zone of the modes that a form names, or no longer one."""
+    frame = _enter(request, project)
+    analysis = frame.analysis
+    place = request.GET.get("at", "")
+    zones = {one.place: one for one in read_zones(analysis, frame.address.zones)}
+    if place.isascii() and place.isdigit() and len(place) < 5:
+        named = ",".join(
+            f"{name.removeprefix('zone-')}:{value}"
+            for name, value in request.GET.items()
+            if name.startswith("zone-") and value
+        )
+        picks = tuple(picks_of(analysis, named).items())
+        zones.pop(int(place), None)
+        if picks:
+            zones[int(place)] = Zone(int(place), picks)
+    kept = zones_text(analysis, [zones[key] for key in sorted(zones)])
+    return redirect(reverse("stage:room", args=[project.code]) + frame.query(zones=kept or None))
+
+
+@requires("edit")
+@require_POST
+def command(request: HttpRequest, project: Project) -> HttpResponse:
+    """Bind a slot to a token, or add a pairing that stands on a scene."""
+    frame = _enter(request, project)
+    form = writing.NamedCommandForm(request.POST, scenes, pairings)
+    return writing.run(frame, form, lambda problem, status: _room(frame, problem, status))

@@ -8,6 +8,7 @@
 import { lostConnection, problemOf, STORED, wasStored, writeName } from "./answers.js";
 import { Others } from "./others.js";
 import { Sight } from "./sight.js";
+import { settle } from "./still.js";
 
 const HEADER = "X-Region";
 const ADDRESS = "X-Address";
@@ -189,7 +190,7 @@ export class NpRegion extends HTMLElement {
     const caret = document.activeElement?.selectionStart ?? null;
     const scrolled = new Map([...this.querySelectorAll(".body[id]")].map((one) => [one.id, one.scrollTop]));
     const fresh = new DOMParser().parseFromString(text, "text/html");
-    this.replaceChildren(...fresh.body.childNodes);
+    if (!settle(this, fresh.body)) this.replaceChildren(...fresh.body.childNodes);
     for (const [id, top] of scrolled) {
       const body = document.getElementById(id);
       if (body) body.scrollTop = top;

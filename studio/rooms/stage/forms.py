@@ -1,0 +1,12 @@
+"""What the fields of the Stage are called."""
+
+LABELS = {
+    "looks.rows": "Down",
+    "looks.across": "Across",
+    "looks.state": "Parts",
+    "looks.lens": "Lens",
+    "looks.severity": "Severity",
+    "looks.wipe": "Wipe",
+    "pane.width": "Width",
+    "pane.zoom": "Zoom",
+}

@@ -1,0 +1,222 @@
+"""What the page of the Stage shows."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from prism.edits.scenes import type_of
+from prism.formats.scene_css import PAINTS, STATES
+from prism.model.document import Token
+from prism.resolution.resolver import Theme
+from prism.view_models import stage
+from prism.view_models.lens import LENSES, lens
+from prism.view_models.scenes import RunReading, SceneRead, readings
+from prism.view_models.stage import Staged
+from studio.rooms.frame import Frame
+from studio.rooms.stage import address as addresses
+from studio.rooms.stage import library
+from studio.rooms.stage.address import PaneAsked, StageAddress
+from studio.rooms.themes import axis_named, theme_text
+
+StageFrame = Frame[StageAddress]
+#: Tokens that are offered for a slot.
+_MOST_OFFERED = 600
+#: Every element of a scene that takes a slot or has a name, as the server counts them.
+SELECTOR = ",".join(
+    [
+        "[data-part]",
+        *(f"[data-{name}]" for name in (*PAINTS, "copy", "shown")),
+        *(f"[data-{state}-{paint}]" for state in STATES for paint in PAINTS),
+    ]
+)
+
+
+def context(frame: StageFrame) -> dict[str, Any]:
+    """Everything the template needs."""
+    address, analysis = frame.address, frame.analysis
+    shipped = library.BY_ID.get(address.scene, library.SCENES[0])
+    scene = library.scene_of(shipped.id, frame.document.name)
+    asked = _asked(frame)
+    themes = [addresses.theme_of(analysis, frame.theme, pane) for pane in asked]
+    zones = addresses.read_zones(analysis, address.zones)
+    staged = [Staged(analysis, scene, theme, zones) for theme in themes]
+    through = lens(address.lens, _severity(address.severity))
+    pointing = _place(address.at, scene)
+    which = min(_number(address.pane), len(staged) - 1)
+    lit = stage.painted_by(analysis, address.light) if address.light else []
+    return {
+        "scenes": library.SCENES,
+        "looks": ("state", "lens", "severity", "rows", "across"),
+        "axis_names": analysis.axis_names,
+        "scene": shipped,
+        "panes": [
+            _pane(frame, shipped, *one)
+            for one in zip(asked, staged, range(len(asked)), strict=True)
+        ],
+        "asked": addresses.panes_text(asked),
+        "widths": addresses.WIDTHS,
+        "zooms": addresses.ZOOMS,
+        "states": addresses.STATES,
+        "lenses": LENSES,
+        "lens": through,
+        "severity": f"{_severity(address.severity):g}",
+        "selector": SELECTOR,
+        "lit": lit,
+        "light": frame.document.token(address.light) if address.light else None,
+        "unbound": stage.unbound(analysis, scene),
+        "texts": len(scene.runs),
+        "dock": "point" if pointing is not None else address.dock or "texts",
+        "pointed": stage.pointed(staged[which], pointing) if pointing is not None else None,
+        "at": pointing,
+        "pointed_pane": which,
+        "step": _steps(frame, pointing, scene),
+        "zone_axes": _zone_axes(frame, staged[which], pointing) if pointing is not None else [],
+    } | _dock(frame, scene, staged, themes)
+
+
+def _dock(
+    frame: StageFrame, scene: SceneRead, staged: list[Staged], themes: list[Theme]
+) -> dict[str, Any]:
+    """What the lists of the dock hold; only that of the open one is made."""
+    open_dock = frame.address.dock or "texts"
+    missing = stage.missing_pairs(frame.analysis, scene)
+    rows: list[RunReading] = []
+    if open_dock == "texts":
+        rows = readings(frame.resolver, scene.runs, frame.analysis.bindings, themes)
+    return {
+        "rows": rows,
+        "bound": frame.analysis.bindings,
+        "missing": missing,
+        "slots": _slots(frame, scene) if open_dock == "slots" else [],
+        "tree": staged[0].tree() if staged else [],
+    }
+
+
+def _asked(frame: StageFrame) -> list[PaneAsked]:
+    """The panes: those of the address; else the theme and the next mode of the first axis; every two modes of two axes
+    where they are laid out as a grid."""
+    address, analysis = frame.address, frame.analysis
+    axes = frame.document.axes
+    if address.view == "grid" and axes:
+        rows = axis_named(analysis, address.rows) or axes[0]
+        across = axis_named(analysis, address.across) or (axes[1] if len(axes) > 1 else axes[0])
+        return [
+            PaneAsked(
+                addresses.picks_text(analysis, {rows.key: one.key, across.key: other.key}.items())
+            )
+            for one in rows.modes[:5]
+            for other in (across.modes[:5] if across is not rows else across.modes[:1])
+        ]
+    panes = addresses.read_panes(address.panes)
+    if not panes:
+        panes = [PaneAsked()]
+        if frame.pinned is not None:
+            picks = frame.resolver.picks(frame.pinned).items()
+            panes.append(PaneAsked(addresses.picks_text(analysis, picks)))
+        elif axes and len(axes[0].modes) > 1:
+            place = (frame.theme[0] + 1) % len(axes[0].modes)
+            mode = axes[0].modes[place].key
+            panes.append(PaneAsked(addresses.picks_text(analysis, ((axes[0].key, mode),))))
+    if address.view in ("wipe", "halves"):
+        panes = (panes * 2)[:2] if len(panes) == 1 else panes[:2]
+    return panes
+
+
+def _pane(
+    frame: StageFrame, shipped: library.Shipped, asked: PaneAsked, staged: Staged, place: int
+) -> dict[str, Any]:
+    analysis = frame.analysis
+    axes = frame.document.axes
+    failing, known = staged.failing()
+    fixed = addresses.picks_of(analysis, asked.modes)
+    width = asked.width if asked.width != "fit" or shipped.width != "phone" else "phone"
+    return {
+        "asked": asked,
+        "place": place,
+        "theme": theme_text(analysis, staged.theme),
+        "named": [
+            {
+                "axis": axis,
+                "mode": axis.modes[staged.theme[i]],
+                "own": axis.key in fixed,
+                "name": analysis.axis_names[axis.key],
+                "modes": [(analysis.mode_names[axis.key, m.key], m) for m in axis.modes],
+            }
+            for i, axis in enumerate(axes)
+        ],
+        "failing": failing,
+        "known": known,
+        "width": width,
+        "attributes": json.dumps(dict(stage.attributes_of(frame.document, staged.theme))),
+        "zones": json.dumps(staged.attributes()),
+        "fixed": " ".join(f"data-{analysis.axis_names[key]}" for key in fixed),
+        "words": ", ".join(axis.modes[staged.theme[i]].name for i, axis in enumerate(axes))
+        or "the only theme",
+    }
+
+
+def _slots(frame: StageFrame, scene: SceneRead) -> list[dict[str, Any]]:
+    """The slots of the scene, the unbound ones first, with the tokens that they can take."""
+    bound = frame.analysis.bindings
+    stored = dict(frame.document.scenes[0].bindings) if frame.document.scenes else {}
+    rows = [
+        {
+            "slot": slot,
+            "token": bound.get(slot),
+            "own": slot in stored,
+            "type": type_of(slot),
+        }
+        for slot in scene.slots
+    ]
+    return sorted(rows, key=lambda row: row["token"] is not None)
+
+
+def offered(frame: StageFrame, slot: str) -> list[Token]:
+    """The tokens that a slot can take, those of the meaning tiers first."""
+    fitting = [token for token in frame.document.tokens if token.type == type_of(slot)]
+    return sorted(fitting, key=lambda token: token.tier == "raw")[:_MOST_OFFERED]
+
+
+def _zone_axes(frame: StageFrame, staged: Staged, place: int) -> list[dict[str, Any]]:
+    """The axes with the mode that a zone at an element pins, empty where it inherits."""
+    zone = staged.zones.get(place)
+    picks = dict(zone.picks) if zone is not None else {}
+    names = frame.analysis.axis_names
+    modes = frame.analysis.mode_names
+    return [
+        {
+            "axis": axis,
+            "name": names[axis.key],
+            "pinned": picks.get(axis.key, ""),
+            "modes": [(modes[axis.key, mode.key], mode) for mode in axis.modes],
+        }
+        for axis in frame.document.axes
+    ]
+
+
+def _steps(frame: StageFrame, place: int | None, scene: SceneRead) -> dict[str, str]:
+    """The addresses of the element before and after."""
+    last = len(scene.elements) - 1
+    here = 0 if place is None else place
+    return {
+        "before": frame.query(at=str(max(here - 1, 0))),
+        "after": frame.query(at=str(min(here + 1, last) if place is not None else 0)),
+    }
+
+
+def _place(written: str, scene: SceneRead) -> int | None:
+    number = _number(written) if written else -1
+    return number if written and 0 <= number < len(scene.elements) else None
+
+
+def _number(written: str) -> int:
+    return int(written) if written.isascii() and written.isdigit() else 0
+
+
+def _severity(written: str) -> float:
+    try:
+        severity = float(written)
+    except ValueError:
+        return 1.0
+    return round(severity, 1) if 0 <= severity <= 1 else 1.0

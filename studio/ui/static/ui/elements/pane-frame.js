@@ -1,0 +1,161 @@
+// One frame of the stage: its theme, zones, state, what is lit up and pointed at, its size, and its events.
+
+import { selfContained } from "./scene-file.js";
+
+const WIDTHS = { phone: 390, tablet: 768, desktop: 1120 };
+
+export class PaneFrame {
+  place = 0;
+  #iframe;
+  #stage;
+  #document = null;
+  #quiet = 0;
+
+  constructor(iframe, stage) {
+    this.#iframe = iframe;
+    this.#stage = stage;
+    iframe.addEventListener("load", this.#onLoad);
+    if (iframe.contentDocument?.readyState === "complete") this.#onLoad();
+  }
+
+  stop() {
+    this.#iframe.removeEventListener("load", this.#onLoad);
+    this.#unlisten();
+  }
+
+  get #pane() {
+    return this.#iframe.closest(".pane");
+  }
+
+  /** The elements that take slots, in the order in which the server counts them. */
+  get #elements() {
+    return [...(this.#document?.querySelectorAll(this.#stage.dataset.selector) ?? [])];
+  }
+
+  #onLoad = () => {
+    const loaded = this.#iframe.contentDocument;
+    if (!loaded?.body || loaded.URL === "about:blank") return;
+    this.#unlisten();
+    this.#document = loaded;
+    loaded.addEventListener("click", this.#onClick);
+    loaded.addEventListener("scroll", this.#onScroll, { passive: true });
+    this.paint();
+    this.fit();
+  };
+
+  #unlisten() {
+    this.#document?.removeEventListener("click", this.#onClick);
+    this.#document?.removeEventListener("scroll", this.#onScroll);
+  }
+
+  /** Everything that attributes say: theme, zones, state, what is lit up, what is pointed at. */
+  paint() {
+    const { dataset } = this.#stage;
+    if (!this.#document || !this.#pane) return;
+    const root = this.#document.documentElement;
+    for (const [name, value] of Object.entries(JSON.parse(this.#pane.dataset.attributes)))
+      root.setAttribute(name, value);
+    const elements = this.#elements;
+    this.#zones(elements);
+    const lit = new Set(dataset.lit.split(" ").filter(Boolean));
+    for (const [place, element] of elements.entries()) {
+      element.toggleAttribute("data-lit", lit.size > 0 && this.#takes(element, lit));
+      element.toggleAttribute("data-at", String(place) === dataset.at && String(this.place) === (dataset.pane || "0"));
+    }
+    this.#state(dataset.state);
+  }
+
+  #takes(element, slots) {
+    return Object.entries(element.dataset).some(
+      ([name, value]) => slots.has(name === "copy" ? `copy-${value}` : value) && name !== "part" && name !== "as",
+    );
+  }
+
+  #zones(elements) {
+    const zones = new Map(JSON.parse(this.#pane.dataset.zones));
+    const names = Object.keys(JSON.parse(this.#pane.dataset.attributes));
+    for (const [place, element] of elements.entries()) {
+      const attributes = zones.get(place);
+      if (!attributes && !element.hasAttribute("data-own")) continue;
+      for (const name of names) {
+        if (attributes) element.setAttribute(name, attributes[name]);
+        else element.removeAttribute(name);
+      }
+      element.toggleAttribute("data-zone", Boolean(attributes));
+      element.toggleAttribute("data-own", Boolean(attributes));
+    }
+  }
+
+  /** Let all parts that have a state of this name be in it. */
+  #state(state) {
+    for (const element of this.#document.querySelectorAll("[data-set]")) {
+      element.removeAttribute("data-as");
+      element.removeAttribute("data-set");
+    }
+    if (!state) return;
+    const having = ["ink", "fill", "edge"].map((paint) => `[data-${state}-${paint}]:not([data-as])`);
+    for (const element of this.#document.querySelectorAll(having.join())) {
+      element.setAttribute("data-as", state);
+      element.setAttribute("data-set", "");
+    }
+  }
+
+  /** Put the page, and the zones that inherit it, into a mode, where the pane does not keep one of its own. */
+  set(attribute, mode) {
+    if (!this.#document || this.#pane.dataset.fixed.split(" ").includes(attribute)) return;
+    const root = this.#document.documentElement;
+    const before = root.getAttribute(attribute);
+    root.setAttribute(attribute, mode);
+    for (const zone of this.#document.querySelectorAll("[data-zone]"))
+      if (zone.getAttribute(attribute) === before) zone.setAttribute(attribute, mode);
+  }
+
+  /** Show the scene as wide as the pane asks for, scaled where that is wider than the pane. */
+  fit() {
+    const box = this.#iframe.parentElement;
+    const { width, zoom } = this.#pane.dataset;
+    const scale = +zoom / 100;
+    const wanted = WIDTHS[width] ?? box.clientWidth / scale;
+    const fits = Math.min(scale, box.clientWidth / wanted);
+    const small = this.#stage.dataset.view === "grid" && !WIDTHS[width];
+    const ratio = small ? box.clientWidth / WIDTHS.tablet : fits;
+    const style = this.#iframe.style;
+    style.width = `${small ? WIDTHS.tablet : wanted}px`;
+    style.height = `${box.clientHeight / ratio}px`;
+    style.transform = ratio === 1 ? "" : `scale(${ratio})`;
+    style.marginLeft = `${Math.max((box.clientWidth - parseFloat(style.width) * ratio) / 2, 0)}px`;
+  }
+
+  get share() {
+    const { scrollTop, scrollHeight, clientHeight } = this.#document.scrollingElement;
+    return scrollTop / Math.max(scrollHeight - clientHeight, 1);
+  }
+
+  scrollTo(share) {
+    const scroller = this.#document?.scrollingElement;
+    if (!scroller) return;
+    this.#quiet = performance.now();
+    scroller.scrollTop = share * (scroller.scrollHeight - scroller.clientHeight);
+  }
+
+  #onScroll = () => {
+    if (performance.now() - this.#quiet > 120) this.#stage.scrolled(this);
+  };
+
+  #onClick = (event) => {
+    event.preventDefault();
+    const element = event.target.closest(this.#stage.dataset.selector);
+    const place = this.#elements.indexOf(element);
+    if (place >= 0) this.#stage.point(place, this.place);
+  };
+
+  /** Download the scene with its themes as one file that needs nothing else. */
+  async save() {
+    const text = await selfContained(this.#document);
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(new Blob([text], { type: "text/html" }));
+    link.download = `${this.#document.title.toLowerCase()}.html`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+  }
+}

@@ -1,0 +1,198 @@
+"""Scenes read from markup, zones, what is pointed at, bindings, and what a scene lacks."""
+
+from django.test import SimpleTestCase
+
+from demo import quillhaven
+from prism.analysis import Analysis
+from prism.edits.scenes import BindSlot
+from prism.errors import EditError
+from prism.formats import scene_css
+from prism.model.whole import flaws
+from prism.resolution.resolver import Resolver
+from prism.roles import by_slot
+from prism.roles.guess import guess
+from prism.view_models import scenes, stage
+from prism.view_models.lens import lens
+from prism.view_models.stage import Staged, Zone
+from studio.rooms.stage import library
+from tests import roles
+
+MARKUP = """
+<body data-fill="page" data-ink="ink">
+  <p data-part="lead">Lead <b data-ink="muted">quiet</b></p>
+  <section data-part="card" data-fill="card" data-round="radius">
+    <a data-fill="action" data-ink="action-label" data-disabled-fill="sunken" aria-disabled="true">Off</a>
+    <a data-fill="action" data-ink="action-label" aria-current="page" data-selected-fill="veil">Here</a>
+    <span data-copy="paid"><span>Paid</span></span><template>unseen</template>
+  </section>
+</body>
+"""
+
+
+class ReadingTests(SimpleTestCase):
+    def test_elements_uses_and_texts(self):
+        scene = scenes.read_scene(MARKUP)
+        self.assertEqual(
+            [e.name for e in scene.elements], ["body", "lead", "b", "card", "a", "a", "span"]
+        )
+        self.assertEqual([e.inside for e in scene.elements], [-1, 0, 1, 0, 3, 3, 3])
+        self.assertIn(scenes.Use("disabled", "fill", "sunken"), scene.uses)
+        self.assertIn("copy-paid", scene.slots)
+        texts = {run.text: run for run in scene.runs}
+        self.assertEqual(set(texts), {"Lead", "quiet", "Off", "Here", "Paid"})
+        self.assertEqual(texts["quiet"].fills, ("page",))
+        self.assertEqual((texts["Off"].fills[0], texts["Off"].exempt), ("sunken", True))
+        self.assertEqual(texts["Here"].fills, ("veil", "card", "page"))
+        self.assertEqual(texts["Here"].places, (5, 5, 3, 0))
+
+    def test_what_is_no_slot_is_left_alone(self):
+        for attribute in ("class", "data-zone", "data-hover", "data-odd-fill", "data-fillet"):
+            self.assertIsNone(scene_css.parts(attribute))
+        self.assertEqual(scene_css.parts("data-hover-fill"), ("hover", "fill"))
+
+    def test_the_style_sheet_of_the_slots_is_that_of_the_templates(self):
+        from tests.scene_pages import STATIC
+
+        self.assertEqual((STATIC / "slots.css").read_text(), library.rules(), "run ./dev slots")
+
+    def test_every_scene_takes_the_name_of_its_project_and_no_other(self):
+        for name in by_slot.SCENES:
+            text = library.markup(name, "Elsewhere")
+            self.assertNotIn("Quillhaven", text)
+            self.assertNotIn("Gannet", text)
+            self.assertEqual(
+                [e.name for e in library.scene_of(name, "Elsewhere").elements],
+                [e.name for e in library.scene_of(name, "Quillhaven Crossings").elements],
+            )
+
+
+class ZoneTests(SimpleTestCase):
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        cls.analysis = Analysis(quillhaven.document())
+        cls.scene = scenes.read_scene(MARKUP)
+
+    def staged(self, *zones, **picks):
+        theme = self.analysis.resolver.theme(picks)
+        return Staged(self.analysis, self.scene, theme, zones)
+
+    def test_zones_inherit_what_they_do_not_pin(self):
+        outer = Zone(3, (("appearance", "dark"),))
+        inner = Zone(5, (("brand", "vexley"),))
+        staged = self.staged(outer, inner, contrast="raised")
+        picks = self.analysis.resolver.picks(staged.theme_at(5))
+        self.assertEqual(
+            (picks["appearance"], picks["brand"], picks["contrast"]), ("dark", "vexley", "raised")
+        )
+        self.assertEqual(staged.theme_at(1), staged.theme)
+        attributes = dict(staged.attributes())[5]
+        self.assertEqual(attributes["data-appearance"], "dark")
+        self.assertEqual(len(attributes), len(self.analysis.document.axes))
+        rows = staged.tree()
+        self.assertEqual([(row.name, row.depth) for row in rows], [("card", 1), ("a", 2)])
+        self.assertIn("from card", rows[1].inherits)
+        self.assertEqual(rows[1].pins, "brand Vexley")
+
+    def test_a_text_is_read_on_what_really_lies_behind_it(self):
+        light = self.staged()
+        run = next(run for run in self.scene.runs if run.text == "Paid")
+        inside = self.staged(Zone(6, (("appearance", "dark"),)))
+        self.assertAlmostEqual(light.ratio(run), 16.15, delta=0.01)
+        self.assertEqual(inside.ratio(run), light.ratio(run), "the ink is the body's own")
+        around = self.staged(Zone(3, (("appearance", "dark"),)))
+        self.assertLess(around.ratio(run), 2, "dark ink of the page on the dark card")
+        self.assertEqual(around.failing()[0], light.failing()[0] + 1)
+
+    def test_what_is_pointed_at(self):
+        found = stage.pointed(self.staged(Zone(3, (("appearance", "dark"),))), 5)
+        rows = {row.what: row for row in found.rows}
+        self.assertEqual(rows["fill"].token.path, "action.fill.$root")
+        self.assertEqual(rows["fill"].hex, "#9dd7bf")
+        self.assertTrue(any("because" in step for step in rows["fill"].steps))
+        self.assertEqual(
+            (found.zone, found.fails), ("card", True), "its label on the veil over the card"
+        )
+        self.assertIn("action.label on", found.words)
+
+    def test_a_token_lights_up_what_it_paints_by_way_of_others(self):
+        slots = stage.painted_by(self.analysis, "accent.8")
+        self.assertIn("action", slots)
+        self.assertNotIn("page", slots)
+
+    def test_what_the_pairings_lack(self):
+        scene = library.scene_of("departures", "Quillhaven Crossings")
+        missing = stage.missing_pairs(self.analysis, scene)
+        self.assertIn(
+            ("text.link", "signal.surface.note"), [(i.path, f[0].path) for i, f, _ in missing]
+        )
+        for ink, fills, count in missing:
+            self.assertGreater(count, 0)
+            known = {(p.foreground, p.backgrounds[0]) for p in self.analysis.judged.pairings}
+            self.assertNotIn((ink.key, fills[0].key), known)
+
+    def test_a_lens_of_another_name_is_none(self):
+        self.assertIsNone(lens("x-ray", 1))
+        self.assertEqual(lens("deutan", 0).matrix[:3], (1.0, 0.0, 0.0))
+
+
+class BindingTests(SimpleTestCase):
+    def setUp(self):
+        self.whole = quillhaven.document()
+
+    def test_a_slot_is_bound_bound_again_and_let_go(self):
+        once = BindSlot("k", "ink", "text.muted").apply(self.whole)
+        self.assertEqual(Analysis(once).bindings["ink"].path, "text.muted")
+        self.assertEqual(list(flaws(once)), [])
+        twice = BindSlot("k", "ink", "action.fill").apply(once)
+        self.assertEqual(Analysis(twice).bindings["ink"].key, "action.fill")
+        back = BindSlot("k", "ink").apply(twice)
+        self.assertEqual(Analysis(back).bindings["ink"].path, "text.main")
+
+    def test_wrong_slots_and_tokens_are_refused(self):
+        for command, words in (
+            (BindSlot("k", "nose", "text.main"), "is not a slot"),
+            (BindSlot("k", "ink", "gone"), "no longer there"),
+            (BindSlot("k", "ink", "radius.card"), "is a dimension; ink takes a color"),
+            (BindSlot("k", "radius", "text.main"), "is a color; radius takes a dimension"),
+        ):
+            with self.assertRaisesMessage(EditError, words):
+                command.apply(self.whole)
+
+
+#: The roles that the tokens of a slot have in the hand-written keys of tests/data/roles.
+KEYS = {
+    "page": ("page",), "card": ("surface",), "ink": ("text",), "muted": ("text quiet", "text hint"),
+    "link": ("text link",), "line": ("line soft", "line strong", "line control"),
+    "action": ("fill action", "fill accent"), "action-label": ("label",),
+    "go": ("status text success", "status fill success"), "stop": ("status text error", "status fill error"),
+    "focus": ("focus",), "sunken": ("surface", "fill field"),
+}  # fmt: skip
+
+
+class ForeignBindingTests(SimpleTestCase):
+    def test_slots_take_what_the_keys_say(self):
+        """Against the keys of the documents, written before any binding was looked at."""
+        right = wrong = missing = silent = 0
+        for name in roles.names(*roles.LATE):
+            keyed = roles.read(name)
+            bound = by_slot.by_slot(keyed.document, guess(keyed.document, Resolver(keyed.document)))
+            for slot, wanted in KEYS.items():
+                could = [path for path, role in keyed.roles.items() if role in wanted]
+                token = keyed.document.token(bound.get(slot, ""))
+                if token is None:
+                    missing += bool(could)
+                    silent += bool(could)
+                elif token.path in keyed.roles:
+                    right += keyed.roles[token.path] in wanted
+                    wrong += keyed.roles[token.path] not in wanted
+        self.assertGreaterEqual(right / (right + wrong + missing), 0.9, (right, wrong, missing))
+
+    def test_what_is_unbound_is_counted(self):
+        scene = library.scene_of("departures", "Elsewhere")
+        for name in roles.names(*roles.LATE):
+            analysis = Analysis(roles.read(name).document)
+            unbound = stage.unbound(analysis, scene)
+            for slot in scene.slots:
+                known = slot in analysis.bindings or slot.startswith(("copy-", "show-"))
+                self.assertNotEqual(known, slot in unbound)

@@ -1,0 +1,85 @@
+"""The Stage over HTTP: wrong addresses, foreign projects, zones, bindings and pairings."""
+
+from demo import quillhaven
+from tests import roles
+from tests.builders import document
+from tests.studio.cases import RoomCase
+
+
+class StageTests(RoomCase):
+    def get(self, **query):
+        return self.client.get(self.url("stage:room"), query)
+
+    def test_wrong_words_in_every_part_of_the_address_show_a_stage(self):
+        self.make(quillhaven.document())
+        for query in (
+            {"scene": "nowhere"}, {"panes": "a:b~x~y|||~~|appearance:dark"}, {"panes": "|" * 40},
+            {"view": "spin"}, {"view": "grid", "rows": "x", "across": "y"}, {"lens": "x"},
+            {"lens": "protan", "severity": "nan"}, {"lens": "blur", "severity": "-3"}, {"at": "99999"},
+            {"at": "-1"}, {"at": "²"}, {"at": "3", "pane": "9"}, {"light": "gone"}, {"state": "asleep"},
+            {"zones": "x=y;5=appearance:gone;7=appearance:dark;;=;999=brand:vexley"}, {"dock": "yard"},
+        ):  # fmt: skip
+            with self.subTest(query=query):
+                self.assertEqual(self.get(**query).status_code, 200)
+
+    def test_zones_are_set_and_taken_back(self):
+        self.make(quillhaven.document())
+        page = self.client.get(
+            self.url("stage:zone"),
+            {"at": "12", "zone-appearance": "dark", "zone-brand": ""},
+            follow=True,
+        )
+        self.assertIn("12=appearance:dark", page.context["frame"].address.zones)
+        self.assertContains(page, "appearance dark")
+        query = {"zones": "12=appearance:dark", "at": "12"}
+        page = self.client.get(self.url("stage:zone"), query, follow=True)
+        self.assertEqual(page.context["frame"].address.zones, "")
+        for wrong in ("", "x", "99999", "²"):
+            response = self.client.get(
+                self.url("stage:zone"), {"at": wrong, "zone-appearance": "dark"}
+            )
+            self.assertEqual(response.status_code, 302)
+
+    def test_a_slot_is_bound_and_a_pairing_added(self):
+        self.make(quillhaven.document())
+        self.post("stage:command", command="bind-slot", slot="ink", token="text.muted")
+        self.assertEqual(dict(self.stored().scenes[0].bindings), {"ink": "text.muted"})
+        sheet = self.client.get(self.url("stage:paint")).content.decode()
+        self.assertIn("--slot-ink: var(--text-muted)", sheet)
+        refused = self.post("stage:command", command="bind-slot", slot="ink", token="radius.card")
+        self.assertContains(refused, "ink takes a color", status_code=422)
+        count = len(self.stored().pairings)
+        self.post(
+            "stage:command", command="add-pairing", foreground="text.link", background="veil.hover",
+            page="surface.card", use="text",
+        )  # fmt: skip
+        self.assertEqual(len(self.stored().pairings), count + 1)
+
+    def test_foreign_projects_are_staged_under_their_own_name(self):
+        for name in ("flat", "package-water", "package-infima"):
+            built = roles.read(name).document
+            self.make(built)
+            page = self.get(dock="slots")
+            self.assertContains(page, "Unbound slots")
+            pane = self.client.get(self.url("stage:pane"), {"scene": "crew"})
+            self.assertNotContains(pane, "Quillhaven")
+            self.assertNotContains(pane, "<script")
+
+    def test_an_empty_project_says_that_there_is_nothing_to_paint_with(self):
+        self.make(document())
+        self.assertContains(self.get(), "There is nothing to paint with yet.")
+
+    def test_a_project_without_axes_has_one_pane(self):
+        self.make(roles.read("flat").document)
+        page = self.get()
+        self.assertEqual(len(page.context["panes"]), 1)
+        self.assertEqual(self.get(view="grid").status_code, 200)
+        self.assertEqual(self.get(view="wipe").status_code, 200)
+
+    def test_the_number_of_queries_does_not_grow(self):
+        self.make(quillhaven.document())
+        self.get()
+        with self.assertNumQueries(5):
+            self.get(panes="~fit~100|appearance:dark~fit~100")
+        with self.assertNumQueries(5):
+            self.get(panes="|".join(["appearance:dark~fit~100"] * 6), at="30", dock="slots")
