@@ -47,8 +47,15 @@ class Staged:
     """A scene on the stage in one theme, with its zones."""
 
     def __init__(
-        self, analysis: Analysis, scene: SceneRead, theme: Theme, zones: Sequence[Zone] = ()
+        self,
+        analysis: Analysis,
+        scene: SceneRead,
+        theme: Theme,
+        zones: Sequence[Zone] = (),
+        also: Mapping[str, Token] | None = None,
     ) -> None:
+        """``also`` are slots that take tokens here alone."""
+        self.bindings = {**analysis.bindings, **(also or {})}
         self.analysis = analysis
         self.scene = scene
         self.theme = theme
@@ -104,7 +111,7 @@ class Staged:
 
     def answer(self, slot: str, place: int) -> Answer | None:
         """What a slot resolves to at an element; None without a token."""
-        token = self.analysis.bindings.get(slot)
+        token = self.bindings.get(slot)
         if token is None:
             return None
         return self.analysis.resolver.resolve(token.key, self.theme_at(place))
@@ -165,7 +172,7 @@ def pointed(staged: Staged, place: int) -> Pointed:
     element = staged.scene.elements[place]
     rows = []
     for use in element.uses:
-        token = staged.analysis.bindings.get(use.slot)
+        token = staged.bindings.get(use.slot)
         answer = staged.answer(use.slot, place)
         paint = _WORDS.get(use.paint, use.paint.replace("-", " "))
         what = f"{paint}, {use.state}" if use.state else paint
@@ -194,7 +201,7 @@ def pointed(staged: Staged, place: int) -> Pointed:
 
 def _stands(staged: Staged, run: TextRun) -> str:
     """The tokens of a text and of what it stands on."""
-    bindings = staged.analysis.bindings
+    bindings = staged.bindings
     names = [
         shown_path(bindings[slot].path) if slot in bindings else slot
         for slot in (run.ink, *run.fills)

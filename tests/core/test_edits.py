@@ -84,7 +84,7 @@ from prism.edits.rules import (
     RemoveWord,
     RequireByRule,
 )
-from prism.edits.scenes import BindSlot
+from prism.edits.scenes import BindSlot, MakeScene, RemoveScene, SetPieces
 from prism.edits.tokens import (
     DeleteTokens,
     DescribeToken,
@@ -115,6 +115,9 @@ SAMPLES = (
         "Set text.main to {ink.9}",
     ),
     (BindSlot("k", "ink", "text.muted"), "Bound slot ink to text.muted"),
+    (MakeScene("k", "Counter", ("bar", "table")), "Made scene Counter"),
+    (SetPieces("k", ("table", "chart")), "Changed the pieces of scene Counter"),
+    (RemoveScene("k"), "Removed scene Counter"),
     (ClearValue("text.main", DARK), "Cleared text.main for appearance dark"),
     (SetOnStep(TWO, "ink.3"), "Set text.main to ink.3"),
     (ShiftCells(TWO, 1), "Shifted 2 tokens towards the last step"),
@@ -238,6 +241,8 @@ def before(command):
         return SetValue("text.main", "#111111").apply(built)
     if isinstance(command, RequireByRule | RemoveRule):
         return PairByRule("k").apply(built)
+    if isinstance(command, SetPieces | RemoveScene):
+        return MakeScene("k", "Counter").apply(built)
     if isinstance(command, RemoveWord):
         return AddWord("Kachel", "surface").apply(built)
     return built

@@ -4,7 +4,8 @@ from django.test import SimpleTestCase
 
 from demo import quillhaven
 from prism.analysis import Analysis
-from prism.edits.scenes import BindSlot
+from prism.edits import scenes as scene_edits
+from prism.edits.scenes import BindSlot, MakeScene, RemoveScene, SetPieces
 from prism.errors import EditError
 from prism.formats import scene_css
 from prism.model.whole import flaws
@@ -158,6 +159,35 @@ class BindingTests(SimpleTestCase):
         ):
             with self.assertRaisesMessage(EditError, words):
                 command.apply(self.whole)
+
+
+class PieceTests(SimpleTestCase):
+    """A scene made of pieces: made, changed, removed; bindings stay those of all."""
+
+    def test_a_scene_is_made_of_pieces_changed_and_removed(self):
+        bound = BindSlot("k", "ink", "text.muted").apply(quillhaven.document())
+        made = MakeScene("s", "Counter").apply(bound)
+        self.assertEqual(scene_edits.pieces_of(made.scenes[-1]), ("bar", "lead", "card", "foot"))
+        self.assertEqual(Analysis(made).bindings["ink"].path, "text.muted")
+        self.assertEqual(list(flaws(made)), [])
+        more = SetPieces("s", ("table", "", "form")).apply(made)
+        self.assertEqual(scene_edits.pieces_of(more.scenes[-1]), ("table", "form"))
+        self.assertEqual(RemoveScene("s").apply(more), bound)
+        fresh = MakeScene("s", "Counter").apply(quillhaven.document())
+        self.assertEqual(Analysis(fresh).bindings["ink"].path, "text.main")
+
+    def test_what_is_wrong_is_said(self):
+        made = MakeScene("s", "Counter").apply(quillhaven.document())
+        for command, words in (
+            (MakeScene("t", "  "), "needs a name"),
+            (MakeScene("t", "counter"), "There is a scene"),
+            (MakeScene("t", "New", ("wheel",)), "is no piece"),
+            (SetPieces("s", ("bar",) * 25), "24 pieces at most"),
+            (SetPieces("gone", ("bar",)), "no longer there"),
+            (RemoveScene("s-bindings"), "no longer there"),
+        ):
+            with self.assertRaisesMessage(EditError, words):
+                command.apply(made)
 
 
 #: The roles that the tokens of a slot have in the hand-written keys of tests/data/roles.

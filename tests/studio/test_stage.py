@@ -55,6 +55,42 @@ class StageTests(RoomCase):
         )  # fmt: skip
         self.assertEqual(len(self.stored().pairings), count + 1)
 
+    def test_a_scene_is_made_of_pieces(self):
+        self.make(quillhaven.document())
+        page = self.client.post(
+            self.url("stage:command"),
+            {"command": "make-scene", "name": "Counter", "revision": 1},
+            follow=True,
+        )
+        key = self.stored().scenes[-1].key
+        self.assertContains(page, f'id="scene-own-{key}"')
+        self.post("stage:command", command="set-pieces", own=key, pieces=["table", "chart", ""])
+        pane = self.client.get(self.url("stage:pane"), {"scene": f"own-{key}"})
+        self.assertContains(pane, "Osprey 2")
+        self.assertContains(pane, "By hour")
+        self.assertNotContains(pane, "Reserve")
+        refused = self.post("stage:command", command="set-pieces", own=key, pieces=["../../x"])
+        self.assertContains(refused, "is no piece of a scene", status_code=422)
+        self.post("stage:command", command="remove-scene", own=key)
+        page = self.get(scene=f"own-{key}")
+        self.assertEqual(page.context["scene"].id, "departures")
+
+    def test_a_card_takes_any_tokens(self):
+        self.make(quillhaven.document())
+        page = self.get(scene="card", ink="coral.7", fill="ink.2", ground="gone", at="1")
+        self.assertContains(page, "coral.7")
+        self.assertContains(page, "judge-ink=coral.7")
+        query = {"judge-ink": "coral.7", "judge-fill": "x}{", "revision": "1"}
+        sheet = self.client.get(self.url("stage:paint"), query).content.decode()
+        self.assertIn("--slot-judge-ink: var(--coral-7)", sheet)
+        self.assertNotIn("--slot-judge-fill", sheet)
+
+    def test_a_pane_can_follow_the_system(self):
+        self.make(quillhaven.document())
+        page = self.get(panes="appearance:system~fit~100")
+        self.assertIn('"data-appearance": "system"', page.context["panes"][0]["attributes"])
+        self.assertIn("data-appearance", page.context["panes"][0]["fixed"])
+
     def test_foreign_projects_are_staged_under_their_own_name(self):
         for name in ("flat", "package-water", "package-infima"):
             built = roles.read(name).document

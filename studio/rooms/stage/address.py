@@ -15,7 +15,7 @@ MOST_PANES, MOST_ZONES = 6, 24
 WIDTHS = ("fit", "phone", "tablet", "desktop")
 ZOOMS = ("50", "75", "100", "125")
 STATES = ("hover", "pressed", "selected", "focus", "disabled", "error")
-DOCKS = ("texts", "slots", "pairings", "zones")
+DOCKS = ("texts", "slots", "pairings", "zones", "pieces")
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,9 +36,10 @@ class PaneAsked:
 @dataclass(frozen=True)
 class StageAddress(Address):
     """The scene by id, panes and zones as they are written, how panes are laid out, lens and severity, the state that
-    all parts are in, the element that is pointed at and its pane, the token that is lit up, and the dock."""
+    all parts are in, the element that is pointed at and its pane, the token that is lit up, the dock, and the paths of
+    the tokens that the plain card takes."""
 
-    scene: str = text(40)
+    scene: str = text(60)
     panes: str = text(1200)
     view: str = choice("wipe", "halves", "grid")
     rows: str = text(200)
@@ -51,6 +52,9 @@ class StageAddress(Address):
     light: str = text(200)
     zones: str = text(2000)
     dock: str = choice(*DOCKS)
+    ink: str = text(300)
+    fill: str = text(300)
+    ground: str = text(300)
 
 
 def read_panes(written: str) -> list[PaneAsked]:

@@ -7,6 +7,10 @@ LABELS = {
     "looks.lens": "Lens",
     "looks.severity": "Severity",
     "looks.wipe": "Wipe",
+    "judge.ink": "text",
+    "judge.fill": "on",
+    "judge.ground": "over",
+    "make-scene.name": "Name",
     "pane.width": "Width",
     "pane.zoom": "Zoom",
 }

@@ -1,4 +1,5 @@
-"""The scenes that ship: each a template with slots, rendered for a project by its name."""
+"""The scenes of the Stage: those that ship, each a template with slots, those that a project has made of pieces, and a
+plain card; rendered for a project by its name."""
 
 from __future__ import annotations
 
@@ -7,51 +8,78 @@ from functools import lru_cache
 
 from django.template.loader import render_to_string
 
+from prism.edits.scenes import PIECES, pieces_of
 from prism.formats import scene_css
+from prism.model.document import Document
 from prism.roles import by_slot
 from prism.view_models.scenes import SceneRead, read_scene
 from studio.rooms.stage.words import DEMO, words_for
 
+#: The id of the plain card, and its slots, which take any tokens.
+CARD = "card"
+JUDGED = ("judge-ink", "judge-fill", "judge-page")
+_OWN = "own-"
+
 
 @dataclass(frozen=True, slots=True)
-class Shipped:
-    """A scene: its id, its title, and the width it is made for."""
+class Shown:
+    """A scene: its id, its title, the width it is made for, and the pieces of one that is made of some."""
 
     id: str
     title: str
     width: str = "desktop"
+    pieces: tuple[str, ...] = ()
+    key: str = ""
 
     @property
     def template(self) -> str:
         """The template of its body."""
-        return f"stage/scenes/{self.id}.html"
+        return f"stage/scenes/{'pieces' if self.key else self.id}.html"
 
 
 _WIDTHS = {"wallet": "phone"}
 SCENES = tuple(
-    Shipped(name, name.capitalize(), _WIDTHS.get(name, "desktop")) for name in by_slot.SCENES
+    Shown(name, name.capitalize(), _WIDTHS.get(name, "desktop")) for name in by_slot.SCENES
 )
-BY_ID = {scene.id: scene for scene in SCENES}
+BY_ID = {scene.id: scene for scene in (*SCENES, Shown(CARD, "One card"))}
 #: A small scene for previews beside other things.
 SAMPLE = "stage/scenes/sample.html"
 
 
+def of_project(document: Document) -> list[Shown]:
+    """The scenes that a project has made of pieces."""
+    return [
+        Shown(f"{_OWN}{scene.key}", scene.name, pieces=pieces, key=scene.key)
+        for scene in document.scenes
+        if (pieces := pieces_of(scene)) is not None
+    ]
+
+
+def find(document: Document, id: str) -> Shown:
+    """A scene by its id; the first one without it."""
+    own = {scene.id: scene for scene in of_project(document)} if id.startswith(_OWN) else {}
+    return own.get(id) or BY_ID.get(id, SCENES[0])
+
+
 @lru_cache(maxsize=64)
-def markup(id: str, name: str) -> str:
+def markup(scene: Shown | str, name: str) -> str:
     """The body of a scene in a project of this name."""
-    return render_to_string(BY_ID[id].template, words_for(name) | {"carrier": name})
+    scene = BY_ID[scene] if isinstance(scene, str) else scene
+    words = words_for(name) | {"carrier": name, "pieces": scene.pieces}
+    return render_to_string(scene.template, words)
 
 
 @lru_cache(maxsize=64)
-def scene_of(id: str, name: str) -> SceneRead:
+def scene_of(scene: Shown | str, name: str) -> SceneRead:
     """What is read off a scene."""
-    return read_scene(markup(id, name))
+    return read_scene(markup(scene, name))
 
 
 def rules() -> str:
     """The rules that paint all slots of all scenes: the file ``slots.css``."""
     uses: set[tuple[str, str, str]] = set()
-    bodies = [markup(scene.id, DEMO) for scene in SCENES]
+    every = (*BY_ID.values(), Shown("own", "", pieces=PIECES, key="all"))
+    bodies = [markup(scene, DEMO) for scene in every]
     for body in (*bodies, render_to_string(SAMPLE)):
         for use in read_scene(body).uses:
             uses.add((use.state, use.paint, use.slot.removeprefix("copy-")))

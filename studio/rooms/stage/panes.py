@@ -28,10 +28,10 @@ def show(request: HttpRequest, project: Project, paint: str) -> HttpResponse:
     """The scene of the address in its theme, painted by the style sheet at the address ``paint``."""
     loaded = store.load(project)
     theme = read_theme(loaded.analysis, request.GET.get("theme", ""))
-    scene = library.BY_ID.get(request.GET.get("scene", ""), library.SCENES[0])
+    scene = library.find(loaded.document, request.GET.get("scene", "")[:60])
     context = {
         "title": scene.title,
-        "body": mark_safe(library.markup(scene.id, loaded.document.name)),
+        "body": mark_safe(library.markup(scene, loaded.document.name)),
         "attributes": css.root_attributes(loaded.document, theme),
         "paint": paint,
     }

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import json
 from typing import Any
+from urllib.parse import quote
 
-from prism.edits.scenes import type_of
+from prism.edits.scenes import PIECES, token_at, type_of
 from prism.formats.scene_css import PAINTS, STATES
 from prism.model.document import Token
 from prism.resolution.resolver import Theme
@@ -35,18 +36,27 @@ SELECTOR = ",".join(
 def context(frame: StageFrame) -> dict[str, Any]:
     """Everything the template needs."""
     address, analysis = frame.address, frame.analysis
-    shipped = library.BY_ID.get(address.scene, library.SCENES[0])
-    scene = library.scene_of(shipped.id, frame.document.name)
+    shipped = library.find(frame.document, address.scene)
+    scene = library.scene_of(shipped, frame.document.name)
     asked = _asked(frame)
     themes = [addresses.theme_of(analysis, frame.theme, pane) for pane in asked]
     zones = addresses.read_zones(analysis, address.zones)
-    staged = [Staged(analysis, scene, theme, zones) for theme in themes]
+    card = judged(frame) if shipped.id == library.CARD else {}
+    staged = [Staged(analysis, scene, theme, zones, card) for theme in themes]
     through = lens(address.lens, _severity(address.severity))
     pointing = _place(address.at, scene)
     which = min(_number(address.pane), len(staged) - 1)
     lit = stage.painted_by(analysis, address.light) if address.light else []
     return {
-        "scenes": library.SCENES,
+        "scenes": [
+            *library.SCENES,
+            *library.of_project(frame.document),
+            library.BY_ID[library.CARD],
+        ],
+        "pieces": PIECES,
+        "card": card,
+        "card_query": _card_query(card),
+        "judging": ("ink", "fill", "ground"),
         "looks": ("state", "lens", "severity", "rows", "across"),
         "axis_names": analysis.axis_names,
         "scene": shipped,
@@ -64,7 +74,7 @@ def context(frame: StageFrame) -> dict[str, Any]:
         "selector": SELECTOR,
         "lit": lit,
         "light": frame.document.token(address.light) if address.light else None,
-        "unbound": stage.unbound(analysis, scene),
+        "unbound": [s for s in stage.unbound(analysis, scene) if s not in library.JUDGED],
         "texts": len(scene.runs),
         "dock": "point" if pointing is not None else address.dock or "texts",
         "pointed": stage.pointed(staged[which], pointing) if pointing is not None else None,
@@ -83,10 +93,10 @@ def _dock(
     missing = stage.missing_pairs(frame.analysis, scene)
     rows: list[RunReading] = []
     if open_dock == "texts":
-        rows = readings(frame.resolver, scene.runs, frame.analysis.bindings, themes)
+        rows = readings(frame.resolver, scene.runs, staged[0].bindings, themes)
     return {
         "rows": rows,
-        "bound": frame.analysis.bindings,
+        "bound": staged[0].bindings,
         "missing": missing,
         "slots": _slots(frame, scene) if open_dock == "slots" else [],
         "tree": staged[0].tree() if staged else [],
@@ -124,12 +134,13 @@ def _asked(frame: StageFrame) -> list[PaneAsked]:
 
 
 def _pane(
-    frame: StageFrame, shipped: library.Shipped, asked: PaneAsked, staged: Staged, place: int
+    frame: StageFrame, shipped: library.Shown, asked: PaneAsked, staged: Staged, place: int
 ) -> dict[str, Any]:
     analysis = frame.analysis
     axes = frame.document.axes
     failing, known = staged.failing()
     fixed = addresses.picks_of(analysis, asked.modes)
+    following = _following(frame, asked)
     width = asked.width if asked.width != "fit" or shipped.width != "phone" else "phone"
     return {
         "asked": asked,
@@ -140,6 +151,7 @@ def _pane(
                 "axis": axis,
                 "mode": axis.modes[staged.theme[i]],
                 "own": axis.key in fixed,
+                "system": axis.key in following,
                 "name": analysis.axis_names[axis.key],
                 "modes": [(analysis.mode_names[axis.key, m.key], m) for m in axis.modes],
             }
@@ -148,12 +160,44 @@ def _pane(
         "failing": failing,
         "known": known,
         "width": width,
-        "attributes": json.dumps(dict(stage.attributes_of(frame.document, staged.theme))),
+        "attributes": json.dumps(
+            dict(stage.attributes_of(frame.document, staged.theme))
+            | {f"data-{analysis.axis_names[key]}": "system" for key in following}
+        ),
         "zones": json.dumps(staged.attributes()),
-        "fixed": " ".join(f"data-{analysis.axis_names[key]}" for key in fixed),
+        "fixed": " ".join(f"data-{analysis.axis_names[key]}" for key in (*fixed, *following)),
         "words": ", ".join(axis.modes[staged.theme[i]].name for i, axis in enumerate(axes))
         or "the only theme",
     }
+
+
+def _following(frame: StageFrame, asked: PaneAsked) -> list[str]:
+    """The axes, by key, that a pane leaves to the preference of the system."""
+    names = frame.analysis.axis_names
+    parts = asked.modes.split(",")
+    return [
+        axis.key
+        for axis in frame.document.axes
+        if axis.follows and f"{names[axis.key]}:system" in parts
+    ]
+
+
+def judged(frame: StageFrame) -> dict[str, Token]:
+    """The tokens of the plain card: those of the address, else the texts and surfaces of the scheme."""
+    document, guessed = frame.document, frame.analysis.bindings
+    asked = (frame.address.ink, frame.address.fill, frame.address.ground)
+    found: dict[str, Token] = {}
+    for slot, path, instead in zip(library.JUDGED, asked, ("ink", "card", "page"), strict=True):
+        token = token_at(document, path.strip()) if path else None
+        token = token if token is not None and token.type == "color" else guessed.get(instead)
+        if token is not None:
+            found[slot] = token
+    return found
+
+
+def _card_query(card: dict[str, Token]) -> str:
+    """The tokens of the card, for the style sheet of its frame."""
+    return "".join(f"&{slot}={quote(token.key)}" for slot, token in card.items())
 
 
 def _slots(frame: StageFrame, scene: SceneRead) -> list[dict[str, Any]]:

@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
+from urllib.parse import urlencode
+
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.edits import pairings, scenes
+from prism.formats import scene_css
 from prism.view_models.stage import Zone
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
-from studio.rooms.stage import panes, shown
+from studio.rooms.stage import library, panes, shown
 from studio.rooms.stage.address import StageAddress, picks_of, read_zones, zones_text
 from studio.rooms.stage.shown import StageFrame
 from studio.store import projects as store
@@ -41,14 +44,23 @@ def _room(frame: StageFrame, problem: str = "", status: int = 200) -> HttpRespon
 def pane(request: HttpRequest, project: Project) -> HttpResponse:
     """The scene as a page of its own, in the theme of the address."""
     paint = reverse("stage:paint", args=[project.code])
-    return panes.show(request, project, f"{paint}?revision={project.revision}")
+    card = {slot: request.GET[slot] for slot in library.JUDGED if slot in request.GET}
+    query = urlencode({"revision": project.revision, **card})
+    return panes.show(request, project, f"{paint}?{query}")
 
 
 @requires("view")
 @require_GET
 def paint(request: HttpRequest, project: Project) -> HttpResponse:
     """The exported style sheet and the slots of the scenes, bound to tokens."""
-    sheet = store.load(project).analysis.stage_sheet
+    analysis = store.load(project).analysis
+    document = analysis.document
+    card = {
+        slot: token
+        for slot in library.JUDGED
+        if (token := document.token(request.GET.get(slot, "")[:200])) is not None
+    }
+    sheet = analysis.stage_sheet + (scene_css.write(document, card, ()) if card else "")
     response = HttpResponse(sheet, content_type="text/css; charset=utf-8")
     response["Cache-Control"] = "private, max-age=3600"
     return response
@@ -82,4 +94,10 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Bind a slot to a token, or add a pairing that stands on a scene."""
     frame = _enter(request, project)
     form = writing.NamedCommandForm(request.POST, scenes, pairings)
-    return writing.run(frame, form, lambda problem, status: _room(frame, problem, status))
+
+    def then(saved: store.Saved) -> str:
+        if isinstance(saved.command, scenes.MakeScene):
+            return frame.plain_url("stage:room", scene=f"own-{saved.command.key}", dock="pieces")
+        return frame.here
+
+    return writing.run(frame, form, lambda problem, status: _room(frame, problem, status), then)
