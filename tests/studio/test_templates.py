@@ -19,7 +19,9 @@ _LONGEST = 120
 
 
 def _templates() -> list[Path]:
-    return sorted(path for path in _STUDIO.rglob("*.html") if not {"scenes", "pieces"} & {*path.parts})
+    return sorted(
+        path for path in _STUDIO.rglob("*.html") if not {"scenes", "pieces"} & {*path.parts}
+    )
 
 
 class TemplateTests(SimpleTestCase):
