@@ -21,9 +21,9 @@ from prism.model.document import TYPES, Document, Token, shown_path
 from prism.palette import coverage
 from prism.resolution import contrast_table
 from prism.resolution.answer_tables import AnswerTables
-from prism.resolution.contrast_table import Part
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
+from prism.resolution.shortfall import Shortfall
 from prism.roles import guess, rules
 from prism.roles.by_slot import SCENES, SLOTS, bound, by_slot
 from prism.roles.grounds import Guess
@@ -98,7 +98,7 @@ class Analysis:
     @computed
     def answers(self) -> AnswerTables:
         """All answers of the document's tokens, each made when it is asked for."""
-        return AnswerTables(self.resolver)
+        return AnswerTables(self.resolver, self._previous("answers"))
 
     @computed
     def found_by(self) -> dict[str, str]:
@@ -120,7 +120,7 @@ class Analysis:
         return " ".join(filter(None, (shown_path(token.path), *values, *results))).lower()
 
     @computed
-    def failing(self) -> dict[str, list[Part]]:
+    def failing(self) -> dict[str, Shortfall]:
         """The pairings that fall short in some theme, by key, with the parts where they do."""
         known, before = self._previous("failing"), self._previous("judged")
         pairings = self.judged.pairings
@@ -130,8 +130,8 @@ class Analysis:
 
     @computed
     def findings(self) -> list[Finding]:
-        """What the checks of what is stored find; contrast has its own place."""
-        return checks.run(self, *checks.HYGIENE)
+        """What all checks find, with what was accepted."""
+        return checks.run(self)
 
     @computed
     def coverage(self) -> coverage.Coverage:
@@ -146,7 +146,7 @@ class Analysis:
             "palette": sum(token.is_raw_color for token in tokens),
             "tokens": len(tokens),
             "stage": len(SCENES),
-            "checks": len(self.failing),
+            "checks": sum(finding.is_open() for finding in self.findings),
             "exchange": self.resolver.theme_count,
         }
 

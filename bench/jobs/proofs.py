@@ -12,7 +12,8 @@ from prism.formats import css, files
 from prism.model.document import Document
 from prism.model.names import css_names
 from prism.resolution.contrast import Reading, audit
-from prism.view_models import scenes
+from prism.view_models.scenes import SceneRead
+from prism.view_models.stage import Staged
 
 
 class NotDoneError(AssertionError):
@@ -38,14 +39,11 @@ def falling_short(document: Document) -> list[Reading]:
     return [reading for reading in readings if reading.fails]
 
 
-def scene_falling_short(document: Document, markup: str) -> int:
-    """How many texts of a scene are below 4.5 in some theme."""
+def scene_falling_short(document: Document, scene: SceneRead) -> int:
+    """How many texts of a scene are below 4.5, over all themes."""
     analysis = Analysis(document)
-    runs, _ = scenes.read(markup)
-    rows = scenes.readings(
-        analysis.resolver, runs, analysis.bindings, list(analysis.resolver.themes())
-    )
-    return sum(row.count for row in rows for reading in row.readings if reading and reading.fails)
+    themes = analysis.resolver.themes()
+    return sum(Staged(analysis, scene, theme).failing()[0] for theme in themes)
 
 
 def same_in_chromium(page: Page, sheet: str, document: Document) -> int:

@@ -21,7 +21,7 @@ from demo.quillhaven.axes import (
     VEXLEY,
 )
 from demo.quillhaven.building import shadow, token
-from prism.model.document import Document, Group, Pairing, TellingApart, Token
+from prism.model.document import Document, Group, Mute, Pairing, TellingApart, Token
 from prism.palette import purposes
 from prism.resolution.contrast import pairing_for
 
@@ -53,6 +53,15 @@ def document() -> Document:
         ramps=(*ramps, *raw.groups_of(singles)),
         pairings=_pairings(tokens),
         telling_apart=(TellingApart("signals", "Signals", tables.SIGNALS),),
+        mutes=_mutes(),
+    )
+
+
+def _mutes() -> tuple[Mute, ...]:
+    """What the checks find beside the flaws, each with the reason why it is meant."""
+    return tuple(
+        Mute(f"mute-{number}", check, tokens, about, reason, "Maren")
+        for number, (check, tokens, about, reason) in enumerate(tables.ACCEPTED)
     )
 
 

@@ -16,7 +16,7 @@ SEMANTIC: dict[str, tuple[str, str | None, str | None, str]] = {
     "surface.page": ("{ink.1}", "{ink.11}", "{black}", "Level 0: under everything"),
     "surface.card": (
         "{white}",
-        "color-mix(in oklab, {ink.11} 80%, {ink.9})",
+        "color-mix(in oklab, {ink.11} 92%, {ink.9})",
         "{ink.11}",
         "Level 1: what lies on the page",
     ),
@@ -215,3 +215,14 @@ STACKED: tuple[tuple[str, tuple[str, ...], str], ...] = (
 SIGNALS = ("signal.go", "signal.wait", "signal.stop", "signal.note")
 APPEARANCES = (LIGHT, DARK, DIM)
 RAISED_APPEARANCES = (RAISED, RAISED | DARK, RAISED | DIM)
+#: What the checks find beside the flaws: the check, tokens, what tells it apart, and why it is meant.
+ACCEPTED: tuple[tuple[str, tuple[str, ...], str, str], ...] = (
+    ("balance", ("signal.hold", "surface.page"), "dark", "It is on its way out, and nothing uses it."),
+    ("balance", ("action.quiet", "surface.page"), "dim", "In cabins what is chosen has to be found without a lamp."),
+    ("elevation", ("surface.page", "surface.sunken"), "", "Wells have a line around them."),
+    ("elevation", ("surface.floating", "surface.raised"), "", "Lists that open have a shadow of their own."),
+    ("elevation", ("surface.modal", "surface.floating"), "", "Questions lie on a scrim."),
+    ("vision", SIGNALS, "signals gray", "Every signal stands beside its word."),
+    ("coverage", ("action.quiet",), "hover", "The veil for the pointer lies over it."),
+    ("meaning", ("surface.card", "status.line"), "", "A running departure has no line: it takes the card’s color."),
+)  # fmt: skip

@@ -10,6 +10,8 @@ from prism.model.document import Document, Scene
 
 
 def without(document: Document, going: Collection[str]) -> Document:
+    going = frozenset(going)
+
     def clean(scene: Scene) -> Scene:
         kept = tuple((slot, key) for slot, key in scene.bindings if key not in going)
         return replace(scene, bindings=kept)
@@ -39,6 +41,7 @@ def without(document: Document, going: Collection[str]) -> Document:
             replace(members, tokens=tuple(key for key in members.tokens if key not in going))
             for members in document.telling_apart
         ),
+        mutes=tuple(mute for mute in document.mutes if going.isdisjoint(mute.tokens)),
         scenes=tuple(clean(scene) for scene in document.scenes),
         sources=tuple(
             replace(

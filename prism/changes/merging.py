@@ -62,8 +62,12 @@ def _renamed_parts(document: Document, keep: str, gone: str) -> Document:
         else token
         for token in document.tokens
     )
-    pairings = _renamed_pairings(document.pairings, keep, gone)
-    return replace(document, tokens=tokens, pairings=pairings, scenes=scenes, telling_apart=sets)
+    mutes = tuple(
+        replace(mute, tokens=tuple(keep if key == gone else key for key in mute.tokens))
+        for mute in document.mutes
+    )
+    changed = replace(document, tokens=tokens, scenes=scenes, telling_apart=sets, mutes=mutes)
+    return replace(changed, pairings=_renamed_pairings(document.pairings, keep, gone))
 
 
 def _renamed_pairings(pairings: tuple[Pairing, ...], keep: str, gone: str) -> tuple[Pairing, ...]:

@@ -2,41 +2,89 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from dataclasses import replace
+
 from prism.checks import (
     absent,
+    balance,
     broken,
+    clash,
     contrast,
+    coverage,
     default,
+    deprecated,
+    duplicate,
     elevation,
+    gamut,
     hidden,
     literal,
+    meaning,
+    naming,
+    private,
+    same_modes,
+    skipping,
     unit,
     unused,
+    vision,
 )
-from prism.checks.check import Analyzed, Check, Finding
+from prism.checks.check import SECTIONS, Analyzed, Check, Finding, Section
 
 #: Every check, in the order their findings are listed. A new check is a file and a line here.
 CHECKS: tuple[Check, ...] = (
     contrast.CHECK,
+    balance.CHECK,
     elevation.CHECK,
+    vision.CHECK,
+    coverage.CHECK,
     broken.CHECK,
     hidden.CHECK,
     absent.CHECK,
     literal.CHECK,
+    skipping.CHECK,
+    meaning.CHECK,
+    duplicate.CHECK,
     unused.CHECK,
+    deprecated.CHECK,
+    private.CHECK,
+    naming.CHECK,
+    clash.CHECK,
+    same_modes.CHECK,
+    gamut.CHECK,
     unit.CHECK,
     default.CHECK,
 )
+BY_ID = {check.id: check for check in CHECKS}
 
-__all__ = ["CHECKS", "Check", "Finding", "run"]
+__all__ = ["BY_ID", "CHECKS", "SECTIONS", "Check", "Finding", "Section", "ids", "run"]
 
 
 def run(analysis: Analyzed, *ids: str) -> list[Finding]:
-    """What the checks find, in the order of ``CHECKS``; only those of ``ids`` where any are given."""
-    return [
-        finding for check in CHECKS if not ids or check.id in ids for finding in check.run(analysis)
-    ]
+    """What the checks find, in the order of ``CHECKS``, with what was accepted; only those of ``ids`` where any
+    are given."""
+    return list(
+        _accepted(
+            analysis,
+            (
+                finding
+                for check in CHECKS
+                if not ids or check.id in ids
+                for finding in check.run(analysis)
+            ),
+        )
+    )
 
 
-#: The checks of what is stored, beside contrast, which has a room of its own.
-HYGIENE = tuple(check.id for check in CHECKS if check.id != "contrast")
+def _accepted(analysis: Analyzed, findings: Iterator[Finding]) -> Iterator[Finding]:
+    """The findings; those that were muted say so."""
+    mutes = {(mute.check, mute.tokens, mute.about): mute for mute in analysis.document.mutes}
+    for finding in findings:
+        mute = mutes.get(finding.identity)
+        if mute is not None:
+            finding = replace(finding, accepted=mute.reason, accepted_by=mute.by, until="")
+        yield finding
+
+
+def ids(section: Section) -> tuple[str, ...]:
+    """The ids of the checks of a section, in order."""
+    return tuple(check.id for check in CHECKS if check.section == section)

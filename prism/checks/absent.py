@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding
+from prism.checks.check import Analyzed, Check, Finding, Fix, tokens_of
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import BASE
 
@@ -21,7 +21,7 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             if modes
             else f"{shown_path(token.path)} has no value at all.",
             token.key,
-            fixes=("Give it a base value, if it is meant to show elsewhere.",),
+            fixes=(Fix("Give it a base value, if it is meant to show elsewhere."),),
         )
 
 
@@ -36,4 +36,6 @@ def _modes(document: Document, token: Token) -> list[str]:
     return words
 
 
-CHECK = Check("absent", "Missing in some themes", "Something is missing in a theme.", run)
+CHECK = Check(
+    "absent", "Missing in some themes", "Something is missing in a theme.", run, tokens_of
+)

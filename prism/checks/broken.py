@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding
-from prism.expressions.values import references
+from prism.checks.check import Analyzed, Check, Finding, Fix, tokens_of
 from prism.model.document import shown_path
 
 
@@ -13,8 +12,6 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
     """A finding for each reason why a token itself has no result in some theme."""
     document, answers = analysis.document, analysis.answers
     for token in document.tokens:
-        if not any(list(references(value, token.type)) for _, value in token.values):
-            continue
         reasons = {
             answer.broken: fixed
             for fixed, answer in answers.of(token.key)
@@ -28,9 +25,10 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
                 token.key,
                 ", ".join(f"{axis.name} {axis.modes[i].name}" for axis, i in modes if i >= 0),
                 answers.share(fixed),
-                "wrong",
-                ("Give it another value.",),
+                "error",
+                (Fix("Give it another value."),),
+                about=sentence,
             )
 
 
-CHECK = Check("broken", "Broken", "A broken token shows nothing.", run)
+CHECK = Check("broken", "Broken", "A broken token shows nothing.", run, tokens_of)

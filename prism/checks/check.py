@@ -7,13 +7,17 @@ from dataclasses import dataclass
 from typing import Literal, Protocol
 
 from prism.model.document import Document
+from prism.palette.coverage import Coverage
 from prism.resolution.answer_tables import AnswerTables
-from prism.resolution.contrast_table import Part
 from prism.resolution.resolver import Resolver
+from prism.resolution.shortfall import Shortfall
 from prism.roles.grounds import Guess
 
-#: Wrong for those who use the product; doubtful, as it may be meant; advice.
-Severity = Literal["wrong", "doubtful", "advice"]
+#: An error for those who use the product; a warning, as it may be meant; a note. The words are those of SARIF 2.1.0.
+Severity = Literal["error", "warning", "note"]
+#: The parts of the checks, in the order they are shown.
+Section = Literal["contrast", "balance", "vision", "coverage", "hygiene"]
+SECTIONS: tuple[Section, ...] = ("contrast", "balance", "vision", "coverage", "hygiene")
 
 
 class Analyzed(Protocol):
@@ -21,6 +25,9 @@ class Analyzed(Protocol):
 
     @property
     def document(self) -> Document: ...
+
+    @property
+    def judged(self) -> Document: ...
 
     @property
     def resolver(self) -> Resolver: ...
@@ -32,16 +39,30 @@ class Analyzed(Protocol):
     def roles(self) -> Mapping[str, Guess]: ...
 
     @property
-    def failing(self) -> Mapping[str, list[Part]]: ...
+    def failing(self) -> Mapping[str, Shortfall]: ...
+
+    @property
+    def coverage(self) -> Coverage: ...
+
+
+@dataclass(frozen=True, slots=True)
+class Fix:
+    """What a person can do about a finding, in words; where a command does it, its id and fields."""
+
+    words: str
+    command: str = ""
+    fields: tuple[tuple[str, str], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
 class Finding:
     """What a check has to say about one thing.
 
-    ``check`` is the id of the check, ``what`` a sentence, ``token`` a token's key or empty,
-    ``where`` a file or modes, ``themes`` in how many themes it is so (0 where it does not depend
-    on the theme), ``fixes`` what a person can do about it, a sentence each.
+    ``check`` is the id of the check, ``what`` a sentence, ``token`` a token's key or empty and
+    ``others`` those of further tokens; ``about`` tells apart what is found of the same tokens, and
+    ``part`` is the key of a pairing or a set. ``where`` is a file or modes, ``themes`` in how many
+    themes it is so (0 where it does not depend on the theme). ``accepted`` says why it is no
+    matter, ``accepted_by`` who said so, and ``until`` up to which day, as ``2026-12-31``.
     """
 
     check: str
@@ -49,15 +70,67 @@ class Finding:
     token: str = ""
     where: str = ""
     themes: int = 0
-    severity: Severity = "doubtful"
-    fixes: tuple[str, ...] = ()
+    severity: Severity = "warning"
+    fixes: tuple[Fix, ...] = ()
+    others: tuple[str, ...] = ()
+    about: str = ""
+    part: str = ""
+    accepted: str = ""
+    accepted_by: str = ""
+    until: str = ""
+
+    @property
+    def tokens(self) -> tuple[str, ...]:
+        """The keys of all tokens it is about."""
+        return (self.token, *self.others) if self.token else self.others
+
+    @property
+    def identity(self) -> tuple[str, tuple[str, ...], str]:
+        """What it is known by while names change."""
+        return self.check, self.tokens, self.about
+
+    def is_open(self, today: str = "") -> bool:
+        """Whether nobody has accepted it, or no longer by ``today``, as ``2026-12-31``."""
+        return not self.accepted or bool(self.until and today and self.until < today)
+
+
+@dataclass(frozen=True, slots=True)
+class Looked:
+    """Over how many things a check looked, and what one and many of them are called."""
+
+    count: int
+    one: str
+    many: str = ""
+
+    @property
+    def words(self) -> str:
+        """``67 pairings``; ``no pairing`` for none."""
+        many = self.many or f"{self.one}s"
+        return (
+            f"{self.count:,} {self.one if self.count == 1 else many}"
+            if self.count
+            else f"no {self.one}"
+        )
 
 
 @dataclass(frozen=True, slots=True)
 class Check:
-    """A check: a stable id, a title, one sentence of why it matters, and its run."""
+    """A check: a stable id, a title, one sentence of why it matters, its run, the section it is shown
+    in, and over what it looks."""
 
     id: str
     title: str
     why: str
     run: Callable[[Analyzed], Iterable[Finding]]
+    looked: Callable[[Analyzed], Looked]
+    section: Section = "hygiene"
+
+
+def tokens_of(analysis: Analyzed) -> Looked:
+    """A look over every token."""
+    return Looked(len(analysis.document.tokens), "token")
+
+
+def above_raw(analysis: Analyzed) -> Looked:
+    """A look over the tokens above the raw tier."""
+    return Looked(sum(token.tier != "raw" for token in analysis.document.tokens), "semantic token")

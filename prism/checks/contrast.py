@@ -4,27 +4,71 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding
+from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
 from prism.color.contrast import truncate_ratio
+from prism.model.document import shown_path
 from prism.resolution.contrast import summary
 
 
 def run(analysis: Analyzed) -> Iterator[Finding]:
     """A finding for each pairing that falls short in some theme, with its worst reading."""
-    for key, parts in analysis.failing.items():
-        pairing = analysis.document.pairing(key)
+    for key, short in analysis.failing.items():
+        pairing = analysis.judged.pairing(key)
         if pairing is None:
             continue
-        worst = min((part.reading for part in parts), key=lambda reading: reading.ratio)
         yield Finding(
             "contrast",
-            f"{summary(analysis.document, pairing)} reads {worst.shown}, and needs "
+            f"{summary(analysis.judged, pairing)} reads {truncate_ratio(short.least)}, and needs "
             f"{truncate_ratio(pairing.required)}.",
             pairing.foreground,
-            themes=sum(part.themes for part in parts),
-            severity="wrong",
-            fixes=("Choose a darker or lighter step, or another background.",),
+            themes=short.themes,
+            severity="error",
+            fixes=(Fix("Choose a darker or lighter step, or another background."),),
+            others=pairing.backgrounds,
+            about=pairing.use,
+            part=key,
+            accepted=pairing.waiver,
+            accepted_by=pairing.waived_by,
+            until=pairing.waived_until,
         )
+    yield from _not_judged(analysis)
 
 
-CHECK = Check("contrast", "Contrast", "Not everybody can read text with too little contrast.", run)
+def _not_judged(analysis: Analyzed) -> Iterator[Finding]:
+    """A finding for each color of a pairing that some theme has no value of."""
+    told = set[str]()
+    for pairing in analysis.judged.pairings:
+        for key in (pairing.foreground, *pairing.backgrounds):
+            token = analysis.document.token(key)
+            if key in told or token is None:
+                continue
+            told.add(key)
+            rows = analysis.answers.of(key)
+            parts = [fixed for fixed, answer in rows if answer.color is None]
+            if parts:
+                on_page = any(answer.on_page for _, answer in rows)
+                yield Finding(
+                    "contrast",
+                    f"{shown_path(token.path)} {'depends on its page' if on_page else 'has no color'}, so "
+                    f"{summary(analysis.judged, pairing)} cannot be judged there.",
+                    key,
+                    themes=sum(map(analysis.answers.share, parts)),
+                    severity="error",
+                    fixes=(Fix("Give it a color in every theme."),),
+                    about="no color",
+                    part=pairing.key,
+                )
+
+
+def _pairings(analysis: Analyzed) -> Looked:
+    return Looked(len(analysis.judged.pairings), "pairing")
+
+
+CHECK = Check(
+    "contrast",
+    "Contrast",
+    "Not everybody can read text with too little contrast.",
+    run,
+    _pairings,
+    "contrast",
+)

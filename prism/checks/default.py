@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding
+from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
 
 
 def run(analysis: Analyzed) -> Iterator[Finding]:
@@ -14,8 +14,15 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             yield Finding(
                 "default",
                 f"{layer.name} names no default, so its first mode is used.",
-                fixes=("Name the default mode.",),
+                about=layer.name,
+                fixes=(Fix("Name the default mode."),),
             )
 
 
-CHECK = Check("default", "No default", "Programs differ in what they take for the default.", run)
+CHECK = Check(
+    "default",
+    "No default",
+    "Programs differ in what they take for the default.",
+    run,
+    lambda analysis: Looked(len(analysis.document.axes), "axis", "axes"),
+)

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from prism.checks.check import Analyzed, Check, Finding
+from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
 from prism.color import space
 from prism.color.contrast import lightness
 from prism.derive.levels import rank
@@ -55,7 +55,8 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
                         f"{names[0]} is darker than {names[1]}, which lies below it.",
                         over,
                         themes=pair.falling,
-                        fixes=("Take a lighter step: what rises gets lighter in the dark.",),
+                        others=(under,),
+                        fixes=(Fix("Take a lighter step: what rises gets lighter in the dark."),),
                     )
                 elif pair.close:
                     yield Finding(
@@ -63,9 +64,10 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
                         f"{names[0]} hardly lifts off {names[1]}: {pair.least:.1f} L* apart.",
                         over,
                         themes=pair.close,
+                        others=(under,),
                         fixes=(
-                            "Take a step that lies further off.",
-                            "Put a line or a shadow between the two.",
+                            Fix("Take a step that lies further off."),
+                            Fix("Put a line or a shadow between the two."),
                         ),
                     )
 
@@ -112,9 +114,17 @@ def _path(analysis: Analyzed, key: str) -> str:
     return token.path if token else key
 
 
+def _levels(analysis: Analyzed) -> Looked:
+    return Looked(
+        sum(map(len, _heights(analysis).values())), "level of surfaces", "levels of surfaces"
+    )
+
+
 CHECK = Check(
     "elevation",
     "Elevation",
     "A card that does not lift off its page cannot be seen in use.",
     run,
+    _levels,
+    "balance",
 )

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding
+from prism.checks.check import Analyzed, Check, Finding, Fix, tokens_of
 from prism.model.document import Axis, Document, Token, shown_path
 from prism.model.imported import Entry, Source
 
@@ -27,7 +27,8 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             + (f": the set “{cause}” comes later and overrides it." if cause else "."),
             token.key,
             source.file,
-            fixes=("Move the set before the modifier, or take the value out.",),
+            fixes=(Fix("Move the set before the modifier, or take the value out."),),
+            about=place.strip(),
         )
 
 
@@ -54,4 +55,4 @@ def _overriding_set(document: Document, token: Token, set_names: dict[str, str])
     return names[-1] if names else ""
 
 
-CHECK = Check("hidden", "Never shows", "A value that no theme shows is misleading.", run)
+CHECK = Check("hidden", "Never shows", "A value that no theme shows is misleading.", run, tokens_of)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding
+from prism.checks.check import Analyzed, Check, Finding, Fix, above_raw
 from prism.expressions.values import references
 from prism.model.document import shown_path
 
@@ -19,9 +19,9 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
                 "literal",
                 f"{shown_path(token.path)} holds a literal among references.",
                 token.key,
-                severity="advice",
-                fixes=("Link it to a raw token.",),
+                severity="note",
+                fixes=(Fix("Link it to a raw token."),),
             )
 
 
-CHECK = Check("literal", "Literal", "A literal does not follow its palette.", run)
+CHECK = Check("literal", "Literal", "A literal does not follow its palette.", run, above_raw)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding
+from prism.checks.check import Analyzed, Check, Finding, Fix, tokens_of
 from prism.expressions.evaluation import Calculation, Quantity
 from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import shown_path
@@ -27,8 +27,8 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
                 f"{shown_path(token.path)} is {css_value(value, token.type)}, which "
                 "Design Tokens files cannot hold.",
                 token.key,
-                fixes=(f"Use {' or '.join(units)}; other readers see text.",),
+                fixes=(Fix(f"Use {' or '.join(units)}; other readers see text."),),
             )
 
 
-CHECK = Check("unit", "Unit", "Other programs cannot compute with it.", run)
+CHECK = Check("unit", "Unit", "Other programs cannot compute with it.", run, tokens_of)

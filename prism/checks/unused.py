@@ -4,38 +4,36 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding
-from prism.expressions.values import references
-from prism.model.document import Document, shown_path
+from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.model.document import shown_path
+from prism.palette.building import shown_name
 
 
-def used_tokens(document: Document) -> set[str]:
-    """Keys of the tokens that a value, a pairing, a set, a ramp or a scene uses."""
-    used = {
-        target.key
-        for token in document.tokens
-        for _, value in token.values
-        for path in references(value, token.type)
-        if (target := document.token_at(path)) is not None
-    }
+def used_tokens(analysis: Analyzed, ramps: bool = True) -> set[str]:
+    """Keys of the tokens that a value, a pairing, a set or a scene uses, or with ``ramps`` a ramp has."""
+    document = analysis.document
+    used = {key for token in document.tokens for key in analysis.resolver.all_targets(token.key)}
     for pairing in document.pairings:
         used.update((pairing.foreground, *pairing.backgrounds, pairing.page))
     for scene in document.scenes:
         used.update(key for _, key in scene.bindings)
-    for ramp in document.ramps:
-        used.update(ramp.steps)
-        used.add(ramp.base)
+    if ramps:
+        for ramp in document.ramps:
+            used.update(ramp.steps)
+            used.add(ramp.base)
     for told_apart in document.telling_apart:
         used.update(told_apart.tokens)
     return used
 
 
 def run(analysis: Analyzed) -> Iterator[Finding]:
-    """A finding for each raw color that nothing uses, and each deprecated raw token.
+    """A finding for each raw color that nothing uses, each deprecated raw token, and each ramp of which
+    no step is used.
 
     Steps of ramps and scales are there to be chosen from, used or not.
     """
-    used = used_tokens(analysis.document)
+    yield from _unused_ramps(analysis)
+    used = used_tokens(analysis)
     for token in analysis.document.tokens:
         if token.tier != "raw" or token.key in used:
             continue
@@ -47,8 +45,11 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
                 "unused",
                 f"{path} is unused.",
                 token.key,
-                severity="advice",
-                fixes=("Remove it, or refer to it.",),
+                severity="note",
+                fixes=(
+                    Fix("Remove it", "remove-token", (("token", token.key),)),
+                    Fix("Refer to it."),
+                ),
             )
         else:
             successor = token.deprecated or "no successor is named"
@@ -56,9 +57,30 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
                 "unused",
                 f"{path} is unused and deprecated: {successor.rstrip('.')}.",
                 token.key,
-                severity="advice",
-                fixes=("Remove it.",),
+                severity="note",
+                fixes=(Fix("Remove it", "remove-token", (("token", token.key),)),),
             )
 
 
-CHECK = Check("unused", "Unused", "Unused tokens make a scheme harder to read.", run)
+def _unused_ramps(analysis: Analyzed) -> Iterator[Finding]:
+    document = analysis.document
+    used = used_tokens(analysis, ramps=False)
+    for ramp in document.ramps:
+        members = tuple(filter(None, (*ramp.steps, ramp.base)))
+        if len(ramp.steps) > 1 and used.isdisjoint(members):
+            yield Finding(
+                "unused",
+                f"Nothing uses the ramp {shown_name(ramp)}, {len(members)} colors.",
+                severity="note",
+                fixes=(
+                    Fix("Remove it", "delete-tokens", tuple(("tokens", key) for key in members)),
+                ),
+                about=ramp.key,
+            )
+
+
+def _raw(analysis: Analyzed) -> Looked:
+    return Looked(sum(token.tier == "raw" for token in analysis.document.tokens), "raw token")
+
+
+CHECK = Check("unused", "Unused", "Unused tokens make a scheme harder to read.", run, _raw)

@@ -2,19 +2,27 @@
 
 from __future__ import annotations
 
+import datetime
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
 import click
 
+from prism import __version__
+from prism.analysis import Analysis
 from prism.cli.group import file_argument, json_option, main, maps_option, theme_option
 from prism.cli.printing import patiently, show, show_json, theme_names, theme_words
 from prism.cli.reading import load, read_bytes, themes_for
+from prism.edits.findings import read_day
 from prism.edits.words import counted
 from prism.errors import FormatError
 from prism.formats import pairing_files
 from prism.model.document import Document, Pairing, shown_path
+from prism.reports import files
+from prism.reports.places import places
+from prism.reports.report import SEVERITIES, Report, report
+from prism.reports.sarif import as_sarif
 from prism.resolution import contrast
 from prism.resolution.contrast import Reading
 from prism.resolution.current import resolver_of
@@ -26,6 +34,24 @@ from prism.roles.rules import ByRule
 @main.command()
 @file_argument
 @click.option("--pairings", "pairs", metavar="FILE", help="A JSON list of pairings.")
+@click.option(
+    "--format",
+    "form",
+    type=click.Choice(("text", "json", "csv", "sarif")),
+    default="text",
+    help="How findings are written; text adds every reading.",
+)
+@click.option(
+    "--fail-on",
+    type=click.Choice((*SEVERITIES, "never")),
+    default="error",
+    show_default=True,
+    help="The least severity that makes the exit code 1.",
+)
+@click.option(
+    "--baseline", metavar="FILE", help="A JSON report; what it lists does not count as failing."
+)
+@click.option("--today", metavar="DATE", help="The day by which waivers are judged, as 2026-12-31.")
 @theme_option
 @maps_option
 @json_option
@@ -34,37 +60,95 @@ def audit(
     ctx: click.Context,
     file: str,
     pairs: str | None,
+    form: str,
+    fail_on: str,
+    baseline: str | None,
+    today: str | None,
     wanted: tuple[str, ...],
     maps: tuple[str, ...],
     as_json: bool,
 ) -> None:
-    """Measure the contrast of every pairing in every theme.
+    """Run every check: contrast of every pairing in every theme, balance, vision, coverage, hygiene.
 
     Where no pairings are given, rules make them from what each token is for; see the command roles.
-    Exit with 1 where a pairing falls short, or a token of one has no value, and with 2 where there
-    is nothing to judge.
+    Exit with 1 where something is found that is as bad as --fail-on, with 2 where no pairing can be
+    judged.
     """
+    day = read_day(today or datetime.date.today().isoformat())
     document = load(file, maps)
     if pairs is not None:
         ((name, data),) = read_bytes(pairs).items()
         document = replace(document, pairings=pairing_files.read(data, name, document))
     document, made_by = _by_rule(document, file)
-    resolver = resolver_of(document)
-    readings = [
-        (pairing, reading)
-        for pairing in patiently(document.pairings, "Measuring")
-        for reading in contrast.audit(resolver, [pairing], themes_for(resolver, wanted))
-    ]
+    known = None
+    if baseline is not None:
+        ((name, data),) = read_bytes(baseline).items()
+        known = files.known_ids(data, name)
+    made = report(Analysis(document), day, known)
+    readings = _readings(document, wanted) if form == "text" or wanted else []
     if as_json:
         show_json(
             pairings=[_members(document, made_by, *reading) for reading in readings],
             summary=_summary([reading for _, reading in readings]),
+            **files.plain(made),
         )
-    else:
+    elif form == "text":
         rows = [_row(document, *reading) for reading in readings]
         show("", ("pairing", "theme", "ratio", "needs", ""), rows)
-    if any(reading.fails or reading.missing for _, reading in readings):
+        _show_findings(made)
+    else:
+        click.echo(_written(made, form, document, file), nl=False)
+    short = bool(wanted) and any(reading.fails or reading.missing for _, reading in readings)
+    if fail_on != "never" and (short or _fails(made, fail_on, baseline is not None, bool(wanted))):
         ctx.exit(1)
+
+
+def _readings(document: Document, wanted: Sequence[str]) -> list[tuple[Pairing, Reading]]:
+    """Every pairing in the themes that are wanted, all where none is named."""
+    resolver = resolver_of(document)
+    return [
+        (pairing, reading)
+        for pairing in patiently(document.pairings, "Measuring")
+        for reading in contrast.audit(resolver, [pairing], themes_for(resolver, wanted))
+    ]
+
+
+def _show_findings(made: Report) -> None:
+    """What was found, what was accepted, and over what each check looked."""
+    show(
+        "Findings",
+        ("severity", "check", "what", "themes", ""),
+        [
+            (
+                *(item.finding.severity, item.finding.check, item.finding.what),
+                str(item.finding.themes or ""),
+                "new" if item.is_new else "" if item.is_open else "accepted",
+            )
+            for item in (*made.open, *made.accepted)
+        ],
+    )
+    show("Checks", ("check", "found"), [(glance.id, glance.words) for glance in made.glances])
+
+
+def _written(made: Report, form: str, document: Document, file: str) -> str:
+    if form == "json":
+        return files.as_json(made)
+    if form == "csv":
+        return files.as_csv(made)
+    # Standard input was read to its end, and has no lines that could be named.
+    sources = read_bytes(file) if file != "-" else {}
+    return as_sarif(made, places(document, sources), __version__)
+
+
+def _fails(made: Report, fail_on: str, against: bool, one_theme: bool) -> bool:
+    """Whether something open is as bad as ``fail_on``; against a baseline, something new; of one theme, something
+    beside contrast, which is read there alone."""
+    place = next(place for place, one in enumerate(SEVERITIES) if one == fail_on)
+    worst = SEVERITIES[: place + 1]
+    return any(
+        item.finding.severity in worst and not (one_theme and item.section == "contrast")
+        for item in (made.fresh if against else made.open)
+    )
 
 
 def _by_rule(document: Document, file: str) -> tuple[Document, dict[str, str]]:

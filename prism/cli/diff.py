@@ -18,7 +18,16 @@ from prism.model.values import Expression
 #: The kinds of differences: what is another value, the same color written otherwise, another
 #: order, what comes or goes or is called otherwise, and words that say something of it.
 KINDS = ("values", "spelling", "order", "names", "notes")
-_NOTES = ("description", "deprecated", "extensions", "reason", "waiver")
+_NOTES = (
+    "description",
+    "deprecated",
+    "extensions",
+    "reason",
+    "waiver",
+    "waived_by",
+    "waived_until",
+    "besides",
+)
 
 
 @main.command()

@@ -257,4 +257,8 @@ class _Chain:
 
 def words(kind: str) -> str:
     """The kind as it is called in a sentence."""
-    return {"telling_apart": "set to tell apart", "source": "source file"}.get(kind, kind)
+    return {
+        "telling_apart": "set to tell apart",
+        "source": "source file",
+        "mute": "accepted finding",
+    }.get(kind, kind)

@@ -1,8 +1,8 @@
 """Operations as journals hold them, in the form of today and in earlier ones.
 
 Until bindings were rows of their own, a scene's row held them as a list. Until modes had
-selectors, their rows had none, those of ramps no base, and those of tokens neither a role nor what
-they belong to.
+selectors, their rows had none, those of ramps no base, those of tokens neither a role nor what they
+belong to, those of pairings no author of a waiver, and those of sets nothing besides color.
 """
 
 from __future__ import annotations
@@ -14,6 +14,15 @@ from typing import Any
 from prism.compare.diff import Operation, diff_tables
 from prism.compare.rows import RowTables, put_bindings
 
+#: Fields that rows did not always have, with what they were read as.
+_ADDED: Mapping[str, Mapping[str, Any]] = {
+    "ramp": {"base": ""},
+    "token": {"role": "", "belongs_to": ""},
+    "mode": {"selectors": []},
+    "pairing": {"waived_by": "", "waived_until": ""},
+    "telling_apart": {"besides": ""},
+}
+
 
 def operations_from(members: Iterable[Mapping[str, Any]]) -> list[Operation]:
     """The operations that ``Operation.plain`` made members of, whatever version did."""
@@ -22,14 +31,8 @@ def operations_from(members: Iterable[Mapping[str, Any]]) -> list[Operation]:
 
 def _operations(operation: Operation) -> Iterator[Operation]:
     """One operation, with the list of bindings in it taken apart."""
-    if operation.kind == "ramp" and operation.row is not None:
-        yield replace(operation, row={**operation.row, "base": operation.row.get("base", "")})
-    elif operation.kind == "token" and operation.row is not None:
-        yield replace(operation, row={"role": "", "belongs_to": "", **operation.row})
-    elif operation.kind == "mode" and operation.row is not None:
-        yield replace(
-            operation, row={**operation.row, "selectors": operation.row.get("selectors", [])}
-        )
+    if operation.kind in _ADDED and operation.row is not None:
+        yield replace(operation, row={**_ADDED[operation.kind], **operation.row})
     elif operation.kind != "scene":
         yield operation
     elif operation.op == "set" and operation.field == "bindings":

@@ -24,7 +24,7 @@ Row = dict[str, Any]
 #: Kinds in the order parents come before their children.
 KINDS = (
     "document", "axis", "mode", "group", "token", "value", "ramp", "purpose", "scheme", "theme",
-    "pairing", "rule", "word", "telling_apart", "scene", "binding", "page", "source", "layer",
+    "pairing", "rule", "word", "telling_apart", "mute", "scene", "binding", "page", "source", "layer",
 )  # fmt: skip
 #: The kind a row's parent is of, for kinds that have one.
 PARENTS = {"mode": "axis", "value": "token", "binding": "scene"}
@@ -39,6 +39,7 @@ _PLAIN: dict[str, tuple[str, type]] = {
     "rule": ("rules", model.Rule),
     "word": ("words", model.Word),
     "telling_apart": ("telling_apart", model.TellingApart),
+    "mute": ("mutes", model.Mute),
     "scene": ("scenes", model.Scene),
     "page": ("pages", model.Page),
     "layer": ("layers", imported.Layer),

@@ -24,11 +24,13 @@ from prism.model.values import Condition, Expression, Value
 from prism.palette import building
 from prism.palette.ramps import oklch
 from prism.resolution.answer_tables import AnswerTables, common
-from prism.resolution.contrast_table import ContrastTable, Part
+from prism.resolution.contrast_table import ContrastTable
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
+from prism.resolution.shortfall import Part
 
-Side = Literal["foreground", "background"]
+#: What a fix moves: one of the two to another step, or the foreground to a new color.
+Side = Literal["foreground", "background", "color"]
 #: A color without a ramp is moved in OKLCH lightness by this much at a time.
 _NUDGE = 0.02
 
@@ -68,14 +70,14 @@ class Fix:
 
 
 @dataclass(frozen=True, slots=True)
-class _Deciding:
+class Deciding:
     """A value that decides a color somewhere: the token that holds it, and under which condition."""
 
     token: str
     condition: Condition
 
 
-class _State:
+class State:
     """A document with its pairings, and how these read."""
 
     def __init__(self, document: Document, before: Resolver | None = None) -> None:
@@ -86,11 +88,11 @@ class _State:
     def read(self, pairings: Sequence[Pairing]) -> ContrastTable:
         return ContrastTable(self.tables, pairings)
 
-    def moved(self, move: Move) -> _State:
+    def moved(self, move: Move) -> State:
         changed = set_values(self.document, [(move.token, move.condition, move.after)])
-        return _State(changed, self.resolver)
+        return State(changed, self.resolver)
 
-    def deciding(self, key: str, theme: Theme) -> tuple[_Deciding, Value] | None:
+    def deciding(self, key: str, theme: Theme) -> tuple[Deciding, Value] | None:
         """What decides a token's color in a theme: the last value before the steps of a ramp."""
         for _ in range(len(self.document.tokens)):
             won = self.resolver.winner(key, theme)
@@ -101,7 +103,7 @@ class _State:
             path = reference_of(value.text) if isinstance(value, Expression) else ""
             target = self.document.token_at(path) if path else None
             if target is None or is_rung(self.document, target):
-                return _Deciding(key, condition), value
+                return Deciding(key, condition), value
             key = target.key
         return None
 
@@ -110,7 +112,7 @@ def fixes(judged: Document, pairing: Pairing, within: Mapping[str, str] | None =
     """How a pairing of ``judged``, a document with all pairings that count, can be made to pass: by
     its foreground, and by its uppermost background, at most one way each. ``within`` names modes
     by axis: values are moved in themes of these alone."""
-    state = _State(judged)
+    state = State(judged)
     found = []
     sides: tuple[tuple[Side, str], ...] = (
         ("foreground", pairing.foreground),
@@ -123,19 +125,35 @@ def fixes(judged: Document, pairing: Pairing, within: Mapping[str, str] | None =
     return found
 
 
+def new_color(judged: Document, pairing: Pairing) -> Fix | None:
+    """The nearest new color of the foreground's hue with which a pairing passes in every theme; None where there is
+    none, as where the foreground is a color of the palette itself."""
+    state = State(judged)
+    moves = _Search(state, pairing, pairing.foreground, {}, new_color=True).moves()
+    if not moves:
+        return None
+    return Fix("color", tuple(moves), tuple(_effects(state, moves, pairing)))
+
+
 class _Search:
     """The moves of one color of a pairing."""
 
     def __init__(
-        self, state: _State, pairing: Pairing, key: str, within: Mapping[str, str]
+        self,
+        state: State,
+        pairing: Pairing,
+        key: str,
+        within: Mapping[str, str],
+        *,
+        new_color: bool = False,
     ) -> None:
         self.state, self.pairing, self.key = state, pairing, key
-        self.within = within
+        self.within, self._new_color = within, new_color
 
     def moves(self) -> list[Move]:
         """Every move that is needed; none where one of them is not to be had."""
         made: list[Move] = []
-        state, settled = self.state, set[_Deciding]()
+        state, settled = self.state, set[Deciding]()
         while True:
             parts = self._short(state)
             if not parts:
@@ -149,10 +167,10 @@ class _Search:
             if moved is None:
                 return []
             move, state = moved
-            settled.add(_Deciding(move.token, move.condition))
+            settled.add(Deciding(move.token, move.condition))
             made.append(move)
 
-    def _short(self, state: _State) -> list[Part]:
+    def _short(self, state: State) -> list[Part]:
         """Where the pairing falls short, within the modes that count."""
         return _inside(state, state.read([self.pairing]).failing(self.pairing.key), self.within)
 
@@ -171,8 +189,8 @@ class _Search:
                 yield {**dict(some), **self.within}
 
     def _nearest(
-        self, state: _State, decided: tuple[_Deciding, Value], within: Mapping[str, str]
-    ) -> tuple[Move, _State] | None:
+        self, state: State, decided: tuple[Deciding, Value], within: Mapping[str, str]
+    ) -> tuple[Move, State] | None:
         """The nearest value with which all that this one decides passes, and nothing else falls
         short that did not. ``within`` are modes that it is to hold in alone."""
         place, value = decided
@@ -187,17 +205,17 @@ class _Search:
         ]
         before = state.read(touched)
         was = {pairing.key: before.failing(pairing.key) for pairing in touched}
-        for candidate in _candidates(state, place, value):
+        for candidate in candidates(state, place, value, new_color=self._new_color):
             move = Move(token.key, condition, value, candidate)
             after = state.moved(move)
-            if self._still_short(after, _Deciding(move.token, condition)):
+            if self._still_short(after, Deciding(move.token, condition)):
                 continue
             now = after.read(touched)
-            if not any(_is_new(state, now.failing(key), known) for key, known in was.items()):
+            if not any(is_new(state, now.failing(key), known) for key, known in was.items()):
                 return move, after
         return None
 
-    def _still_short(self, after: _State, place: _Deciding) -> bool:
+    def _still_short(self, after: State, place: Deciding) -> bool:
         """Whether the pairing falls short where a value decides."""
         for part in self._short(after):
             decided = after.deciding(self.key, part.reading.theme)
@@ -206,7 +224,7 @@ class _Search:
         return False
 
 
-def _inside(state: _State, parts: Sequence[Part], within: Mapping[str, str]) -> list[Part]:
+def _inside(state: State, parts: Sequence[Part], within: Mapping[str, str]) -> list[Part]:
     """The parts that have themes of these modes, each with such a theme."""
     wanted = [
         (place, state.resolver.mode_index[place][mode])
@@ -223,7 +241,7 @@ def _inside(state: _State, parts: Sequence[Part], within: Mapping[str, str]) -> 
     return inside
 
 
-def _is_new(state: _State, now: Sequence[Part], was: Sequence[Part]) -> bool:
+def is_new(state: State, now: Sequence[Part], was: Sequence[Part]) -> bool:
     """Whether some theme falls short now that did not before."""
     for part in now:
         both = (common(part.fixed, before.fixed) for before in was)
@@ -232,13 +250,15 @@ def _is_new(state: _State, now: Sequence[Part], was: Sequence[Part]) -> bool:
     return False
 
 
-def _candidates(state: _State, place: _Deciding, value: Value) -> Iterator[Value]:
-    """Values that could stand in place of one, the nearest in lightness first."""
+def candidates(
+    state: State, place: Deciding, value: Value, *, new_color: bool = False
+) -> Iterator[Value]:
+    """Values that could stand in place of one, the nearest in lightness first: steps, or new colors of its hue."""
     document = state.document
     path = reference_of(value.text) if isinstance(value, Expression) else ""
     target = document.token_at(path) if path else None
     theme = state.resolver.theme(dict(place.condition.picks))
-    if target is None:
+    if target is None or new_color:
         yield from _nudged(state, place, theme)
         return
     now = state.resolver.resolve(target.key, theme).color
@@ -271,7 +291,7 @@ def _swatches(resolver: Resolver, document: Document, target: Token, theme: Them
     return [*plain_ends(resolver, theme), *inks]
 
 
-def _nudged(state: _State, place: _Deciding, theme: Theme) -> Iterator[Value]:
+def _nudged(state: State, place: Deciding, theme: Theme) -> Iterator[Value]:
     """A literal color at other lightnesses, its hue kept; chroma as far as the gamut has it."""
     color = state.resolver.resolve(place.token, theme).color
     if color is None:
@@ -289,12 +309,12 @@ def _nudged(state: _State, place: _Deciding, theme: Theme) -> Iterator[Value]:
                 yield Expression(short)
 
 
-def _effects(state: _State, moves: Sequence[Move], pairing: Pairing) -> Iterator[Effect]:
+def _effects(state: State, moves: Sequence[Move], pairing: Pairing) -> Iterator[Effect]:
     """The pairings that read otherwise after some moves, this one first."""
     changed = set_values(
         state.document, [(move.token, move.condition, move.after) for move in moves]
     )
-    after = _State(changed, state.resolver)
+    after = State(changed, state.resolver)
     reached = state.resolver.graph.users({move.token for move in moves})
     touched = [
         other
@@ -321,13 +341,13 @@ def repaired(
     those that fall short in the modes ``like`` too stay as they are. The foreground is moved where
     that is enough."""
     settings: dict[tuple[str, Condition], Value] = {}
-    document, state = judged, _State(judged)
+    document, state = judged, State(judged)
     first = state.read(judged.pairings)
     for pairing in judged.pairings:
         short = first.failing(pairing.key)
         if not _inside(state, short, within) or (like and _inside(state, short, like)):
             continue
-        now = _State(document)
+        now = State(document)
         if _inside(now, now.read([pairing]).failing(pairing.key), within):
             for fix in fixes(document, pairing, within)[:1]:
                 document = set_values(document, fix.settings)

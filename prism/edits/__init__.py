@@ -10,6 +10,7 @@ from prism.edits import (
     axes,
     balance,
     cells,
+    findings,
     imports,
     measures,
     naming,
@@ -34,6 +35,7 @@ FAMILIES = (
     rules,
     scenes,
     balance,
+    findings,
     imports,
     project,
 )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from prism.changes import values
-from prism.derive.passing import Fix, fixes, words_of
+from prism.derive.passing import Fix, fixes, new_color, words_of
 from prism.edits.command import Command, command
 from prism.edits.requirements import ratio_in_words, read_ratio, read_use
 from prism.edits.words import counted, short
@@ -109,9 +109,9 @@ class RemovePairing(Command):
 @command("fix-pairing")
 @dataclass(frozen=True, slots=True)
 class FixPairing(Command):
-    """Move the foreground or the background of a pairing to the nearest step that passes.
+    """Move the foreground or the background of a pairing to the nearest step that passes, or the foreground to a new color.
 
-    ``pairing`` is a key, ``side`` ``foreground`` or ``background``, ``shown`` what was offered in
+    ``pairing`` is a key, ``side`` ``foreground``, ``background`` or ``color``, ``shown`` what was offered in
     words: where something else would be set by now, nothing is.
     """
 
@@ -124,10 +124,14 @@ class FixPairing(Command):
         pairing = judged.pairing(self.pairing)
         if pairing is None:
             raise EditError("That pairing is no longer there.")
-        for fix in fixes(judged, pairing):
-            if fix.side == self.side:
-                return fix, words_of(judged, fix)
-        raise EditError(f"No step of the {self.side} passes in every theme.")
+        if self.side == "color":
+            fix = new_color(judged, pairing)
+        else:
+            fix = next((fix for fix in fixes(judged, pairing) if fix.side == self.side), None)
+        if fix is not None:
+            return fix, words_of(judged, fix)
+        words = "No new color" if self.side == "color" else f"No step of the {self.side}"
+        raise EditError(f"{words} passes in every theme.")
 
     def apply(self, document: Document) -> Document:
         fix, words = self._fix(document)

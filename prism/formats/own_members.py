@@ -22,7 +22,7 @@ from prism.model.values import Condition, Value
 #: Kinds carried as plain rows.
 _CARRIED = (
     *("ramp", "purpose", "scheme", "theme", "pairing", "rule", "word", "telling_apart", "scene"),
-    "page",
+    *("page", "mute"),
 )
 #: A key stands in other keys behind a space, so it has none itself.
 _KEY = re.compile(r"\S{1,200}\Z")

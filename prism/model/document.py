@@ -189,7 +189,8 @@ class Pairing:
     """A foreground token on a stack of background tokens, top first; all by key.
 
     ``page`` is the token a translucent stack ends on. ``required`` is a contrast ratio, 0
-    where the use is exempt; ``reason`` says why, ``waiver`` why a failure is accepted.
+    where the use is exempt; ``reason`` says why. ``waiver`` says why a failure is accepted,
+    ``waived_by`` by whom, and ``waived_until`` up to which day, as ``2026-12-31``; empty: for good.
     """
 
     key: str
@@ -200,6 +201,8 @@ class Pairing:
     reason: str = ""
     waiver: str = ""
     page: str = ""
+    waived_by: str = ""
+    waived_until: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -229,11 +232,26 @@ class Word:
 
 @dataclass(frozen=True, slots=True)
 class TellingApart:
-    """A set of tokens that must be told apart."""
+    """A set of tokens that must be told apart. ``besides`` says by what else they differ where they are
+    used: an icon, a word, a shape; empty: by color alone."""
 
     key: str
     name: str
     tokens: tuple[str, ...] = ()
+    besides: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Mute:
+    """A finding that is accepted: the id of its check, the tokens it is about by key, what else tells it
+    apart, why it is accepted and by whom."""
+
+    key: str
+    check: str
+    tokens: tuple[str, ...] = ()
+    about: str = ""
+    reason: str = ""
+    by: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -280,6 +298,7 @@ class Document:
     rules: tuple[Rule, ...] = ()
     words: tuple[Word, ...] = ()
     telling_apart: tuple[TellingApart, ...] = ()
+    mutes: tuple[Mute, ...] = ()
     scenes: tuple[Scene, ...] = ()
     pages: tuple[Page, ...] = ()
     sources: tuple[Source, ...] = ()

@@ -45,6 +45,7 @@ class Rekeying:
                 )
                 for members in document.telling_apart
             ),
+            mutes=tuple(replace(mute, tokens=self._keys(mute.tokens)) for mute in document.mutes),
             scenes=tuple(self._scene(scene) for scene in document.scenes),
             sources=tuple(self._source(source) for source in document.sources),
             layers=tuple(self._layer(layer) for layer in document.layers),

@@ -203,6 +203,11 @@ def _ramps(document: Document, known: _Known) -> Iterator[Flaw]:
     if not known.same("telling_apart", document):
         for group in document.telling_apart:
             yield from _named("telling_apart", group.key, group.tokens, known, group.name)
+            yield from text_flaws("telling_apart", group.key, group)
+    if not known.same("mutes", document):
+        for mute in document.mutes:
+            yield from _named("mute", mute.key, mute.tokens, known, "An accepted finding")
+            yield from text_flaws("mute", mute.key, mute)
 
 
 def _pairings(document: Document, known: _Known) -> Iterator[Flaw]:
@@ -288,7 +293,7 @@ def _unique(document: Document) -> Iterator[Flaw]:
     }
     plain = (
         *("ramp", "purpose", "scheme", "theme", "pairing", "rule", "word", "scene", "page"),
-        *("source", "layer"),
+        *("source", "layer", "mute"),
     )
     for kind in plain:
         lists[kind] = (part.key for part in getattr(document, f"{kind}s"))

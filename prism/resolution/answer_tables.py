@@ -19,11 +19,19 @@ Rows = list[tuple[Fixed, Answer]]
 
 
 class AnswerTables:
-    """Tables of one resolver's tokens, made when they are asked for; the resolver learns them."""
+    """Tables of one resolver's tokens, made when they are asked for; the resolver learns them.
 
-    def __init__(self, resolver: Resolver) -> None:
+    ``before`` are those of the document that this one was made from: what no change reached is taken
+    from there.
+    """
+
+    def __init__(self, resolver: Resolver, before: AnswerTables | None = None) -> None:
         self.resolver = resolver
         self._known: dict[str, Rows] = {}
+        reached = resolver.reached_since(before.resolver) if before is not None else None
+        if before is not None and reached is not None:
+            known = before._known.copy().items()  # another thread may add to it
+            self._known = {key: rows for key, rows in known if key not in reached}
         # Few parts are distinct, and every row of every table is one of them.
         self._parts: dict[Fixed, Fixed] = {}
         self._themes: dict[Fixed, Theme] = {}

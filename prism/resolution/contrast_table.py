@@ -11,20 +11,10 @@ from numpy.typing import NDArray
 from prism.color import space
 from prism.color.contrast import ratio_of_luminances, relative_luminance
 from prism.model.document import Pairing
-from prism.resolution.answer_tables import AnswerTables, Fixed, holds
+from prism.resolution.answer_tables import AnswerTables, holds
 from prism.resolution.answers import Answer
 from prism.resolution.contrast import Reading, audit, measure
-
-Rgba = tuple[float, float, float, float]
-
-
-@dataclass(frozen=True, slots=True)
-class Part:
-    """How a pairing reads in a part of all themes, and how many themes that is."""
-
-    fixed: Fixed
-    themes: int
-    reading: Reading
+from prism.resolution.shortfall import Codes, Part, Rgba, Shortfall
 
 
 @dataclass(slots=True)
@@ -33,48 +23,6 @@ class _Opaque:
 
     parts: NDArray[np.int64]
     colors: NDArray[np.int64]
-
-
-class _Codes:
-    """Parts of the themes as bits: one for each mode that an axis may still be in.
-
-    Two parts have themes in common where, on every axis, their codes have a bit in common; the
-    bits in common are then the code of what they share.
-    """
-
-    MOST_BITS = 62
-
-    def __init__(self, sizes: list[int]) -> None:
-        starts = np.concatenate([[0], np.cumsum(sizes)]).tolist()
-        self.starts = starts[:-1]
-        self.masks = [
-            ((1 << size) - 1) << start for size, start in zip(sizes, starts, strict=False)
-        ]
-        self.fits = starts[-1] <= self.MOST_BITS
-        self._known: dict[Fixed, int] = {}
-
-    def code(self, fixed: Fixed) -> int:
-        """The code of a part."""
-        if fixed not in self._known:
-            places = zip(fixed, self.starts, self.masks, strict=True)
-            bits = [mask if mode < 0 else 1 << (start + mode) for mode, start, mask in places]
-            self._known[fixed] = sum(bits)
-        return self._known[fixed]
-
-    def fixed(self, code: int) -> Fixed:
-        """The part that a code stands for."""
-        tables = []
-        for start, mask in zip(self.starts, self.masks, strict=True):
-            bits = code & mask
-            tables.append(-1 if bits == mask else (bits >> start).bit_length() - 1)
-        return tuple(tables)
-
-    def agree(self, both: NDArray[np.int64]) -> NDArray[np.bool_]:
-        """Where codes that were and-ed still have a bit on every axis."""
-        failing = np.ones(both.shape, dtype=bool)
-        for mask in self.masks:
-            failing &= (both & mask) != 0
-        return failing
 
 
 class ContrastTable:
@@ -91,7 +39,10 @@ class ContrastTable:
         self._arrays: dict[str, _Opaque | None] = {}
         self._slow: dict[str, list[Part]] = {}
         self._fast: dict[str, tuple[NDArray[np.int64], NDArray[np.int64]]] = {}
-        self._codes = _Codes([len(axis.modes) for axis in tables.resolver.document.axes])
+        self._codes = Codes(
+            [len(axis.modes) for axis in tables.resolver.document.axes],
+            tables.resolver.default_theme,
+        )
         joined = []
         for pairing in self.pairings.values():
             of_pairing = self._join(pairing)
@@ -101,27 +52,23 @@ class ContrastTable:
                 joined.append((pairing.key, *of_pairing))
         self._measure(joined)
 
-    def failing(self, key: str) -> list[Part]:
+    def failing(self, key: str) -> Shortfall:
         """The parts of all themes in which a pairing falls short."""
+        pairing = self.pairings[key]
         if key in self._slow:
-            return [part for part in self._slow[key] if part.reading.fails]
+            short = [part for part in self._slow[key] if part.reading.fails]
+            return Shortfall.of(pairing, self._codes, short)
         parts, codes = self._fast[key]
-        short = np.flatnonzero(self._ratios[codes] < self.pairings[key].required)
-        return [self._part(key, int(parts[i]), int(codes[i])) for i in short]
+        places = np.flatnonzero(self._ratios[codes] < pairing.required)
+        below = codes[places]
+        arrays = parts[places], self._distinct[below], self._ratios[below]
+        return Shortfall(pairing, self._codes, self._colors, arrays)
 
     def falls_short(self, key: str) -> bool:
         """Whether a pairing falls short in any theme."""
         if key in self._slow:
             return any(part.reading.fails for part in self._slow[key])
         return bool((self._ratios[self._fast[key][1]] < self.pairings[key].required).any())
-
-    def failing_themes(self, key: str) -> int:
-        """In how many of all themes a pairing falls short."""
-        if key in self._slow:
-            return sum(part.themes for part in self.failing(key))
-        parts, codes = self._fast[key]
-        short = parts[self._ratios[codes] < self.pairings[key].required]
-        return sum(self.tables.share(self._codes.fixed(int(code))) for code in short)
 
     def parts(self, key: str) -> list[Part]:
         """Every part of all themes with the pairing's reading in it."""
@@ -224,7 +171,7 @@ class ContrastTable:
             start += len(above)
 
 
-Failing = dict[str, list[Part]]
+Failing = dict[str, Shortfall]
 
 
 def failing(

@@ -76,6 +76,14 @@ class Resolver(ThemeSpace):
                 if key not in reached and key in self._tokens:
                     self._memo[key] = memo
 
+    def reached_since(self, before: Resolver) -> set[str] | None:
+        """Tokens that what changed since an earlier document may reach, by key; None where that is not known."""
+        changed = self._changed(before)
+        if changed is None:
+            return None
+        keys = [token.key for token in changed]
+        return self.graph.users(keys) | before.graph.users(keys)
+
     def _changed(self, before: Resolver) -> list[Token] | None:
         """The tokens that are different; None where everything may be."""
         old, now = before.document, self.document

@@ -5,10 +5,12 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from prism.model.document import Axis, Mode, Pairing
+from prism.model.document import Axis, Document, Mode, Pairing, shown_path
+from prism.resolution.answer_tables import AnswerTables, Fixed
 from prism.resolution.contrast import Reading, audit, summary
-from prism.resolution.contrast_table import Part
+from prism.resolution.contrast_table import ContrastTable
 from prism.resolution.resolver import Resolver, Theme
+from prism.resolution.shortfall import Part, Shortfall
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,12 +24,13 @@ class Column:
 
 @dataclass(frozen=True, slots=True)
 class MatrixRow:
-    """A pairing, its readings column by column, and the themes beyond them where it fails."""
+    """A pairing, its readings column by column, the themes beyond them where it fails, and what it is grouped under."""
 
     pairing: Pairing
     words: str
     readings: tuple[Reading, ...]
     elsewhere: int
+    group: str = ""
 
     @property
     def fails(self) -> bool:
@@ -67,32 +70,110 @@ def _varying(resolver: Resolver) -> list[Axis]:
     return [axis for axis in document.axes if axis.key in keys]
 
 
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """Which pairings are laid out: those whose words hold a text, those that fall short or are waived, in groups of one
+    ``foreground``, ``background`` or ``use``; from which place on, and how many."""
+
+    find: str = ""
+    only: str = ""
+    by: str = ""
+    start: int = 0
+    count: int = 100
+
+
+@dataclass(frozen=True, slots=True)
+class Matrix:
+    """Some rows of all pairings that are wanted, and how many these are."""
+
+    rows: tuple[MatrixRow, ...]
+    total: int
+
+
 def rows(
     resolver: Resolver,
     table: Sequence[Column],
-    failing: Mapping[str, Sequence[Part]],
-    *,
-    only: str = "",
-) -> list[MatrixRow]:
-    """Pairings with their readings, the failing first, in document order otherwise.
-
-    ``failing`` are the parts of all themes in which each pairing falls short;
-    ``only`` keeps the pairings whose words hold that text.
-    """
-    document = resolver.document
-    shown = [(p, summary(document, p)) for p in document.pairings]
-    shown = [(p, words) for p, words in shown if only.lower() in words.lower()]
+    failing: Mapping[str, Shortfall],
+    wanted: Wanted | None = None,
+) -> Matrix:
+    """Pairings with their readings, the worst first, in document order where they pass. ``failing`` says of all themes
+    where each pairing falls short. Only what is shown is measured."""
+    document, wanted = resolver.document, wanted or Wanted()
+    shown = [(pairing, summary(document, pairing)) for pairing in document.pairings]
+    fitting = [
+        (pairing, words)
+        for pairing, words in shown
+        if wanted.find.lower() in words.lower()
+        and (wanted.only != "failing" or pairing.key in failing)
+        and (wanted.only != "waived" or pairing.waiver)
+    ]
+    fitting.sort(key=lambda one: _order(document, one[0], failing, wanted.by))
+    page = fitting[wanted.start : wanted.start + wanted.count]
     themes = [column.theme for column in table]
-    readings = audit(resolver, [pairing for pairing, _ in shown], themes)
+    readings = audit(resolver, [pairing for pairing, _ in page], themes)
     matrix_rows = []
-    for i, (pairing, words) in enumerate(shown):
+    for i, (pairing, words) in enumerate(page):
         mine = tuple(readings[i * len(themes) : (i + 1) * len(themes)])
         seen = {(reading.foreground, reading.background) for reading in mine if reading.fails}
         beyond = {
-            reading.theme
+            part.reading.theme
             for part in failing.get(pairing.key, ())
-            for reading in (part.reading,)
-            if (reading.foreground, reading.background) not in seen
+            if (part.reading.foreground, part.reading.background) not in seen
         }
-        matrix_rows.append(MatrixRow(pairing, words, mine, len(beyond)))
-    return sorted(matrix_rows, key=lambda row: not row.fails)
+        group = group_of(document, pairing, wanted.by)
+        matrix_rows.append(MatrixRow(pairing, words, mine, len(beyond), group))
+    return Matrix(tuple(matrix_rows), len(fitting))
+
+
+def group_of(document: Document, pairing: Pairing, by: str) -> str:
+    """What a pairing is grouped under, in words; empty where nothing groups them."""
+    keys = {"foreground": pairing.foreground, "background": pairing.backgrounds[0]}
+    token = document.token(keys.get(by, ""))
+    return pairing.use if by == "use" else shown_path(token.path) if token else ""
+
+
+def _order(
+    document: Document, pairing: Pairing, failing: Mapping[str, Shortfall], by: str
+) -> tuple[str, float]:
+    """Groups by their words; in each, what misses most by share of what it needs."""
+    short = failing.get(pairing.key)
+    missed = short.least / pairing.required if short is not None else 1.0
+    return group_of(document, pairing, by), missed
+
+
+@dataclass(frozen=True, slots=True)
+class AnswerRow:
+    """How a pairing reads in all the themes that give it the same two colors: how many these are, and which in words."""
+
+    reading: Reading
+    themes: int
+    words: str
+
+
+def answers(tables: AnswerTables, pairing: Pairing) -> list[AnswerRow]:
+    """The different answers of a pairing over all themes, the worst first."""
+    found: dict[tuple[str, str, str], list[Part]] = {}
+    for part in ContrastTable(tables, [pairing]).parts(pairing.key):
+        reading = part.reading
+        key = (reading.foreground, reading.background, reading.missing)
+        found.setdefault(key, []).append(part)
+    axes = tables.resolver.document.axes
+    made = [
+        AnswerRow(
+            parts[0].reading,
+            sum(part.themes for part in parts),
+            _modes_words(axes, [part.fixed for part in parts]),
+        )
+        for parts in found.values()
+    ]
+    return sorted(made, key=lambda row: (bool(row.reading.missing), row.reading.ratio))
+
+
+def _modes_words(axes: Sequence[Axis], parts: Sequence[Fixed]) -> str:
+    """The modes that some parts of the themes have, axis by axis, without the axes of which they have all."""
+    words = []
+    for place, axis in enumerate(axes):
+        modes = {fixed[place] for fixed in parts}
+        if -1 not in modes and len(modes) < len(axis.modes):
+            words.append(" and ".join(axis.modes[mode].name for mode in sorted(modes)))
+    return ", ".join(words) or "every theme"

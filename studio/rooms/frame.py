@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any, Generic, Self, TypeVar
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest
 from django.urls import reverse
+from django.utils import timezone
 
 from prism.analysis import Analysis
 from prism.model.document import Document
+from prism.reports.report import Report, report
 from prism.resolution.resolver import Resolver, Theme
 from studio.accounts.permissions import person
 from studio.rooms.address import Address, state_of
@@ -76,6 +79,16 @@ class Frame(Generic[A]):
     def resolver(self) -> Resolver:
         """The document's resolver."""
         return self.analysis.resolver
+
+    @cached_property
+    def report(self) -> Report:
+        """What the checks find by today."""
+        return report(self.analysis, timezone.localdate().isoformat())
+
+    @property
+    def short_here(self) -> int:
+        """How many pairings fall short in the theme that is looked at."""
+        return sum(short.holds(self.theme) for short in self.analysis.failing.values())
 
     @property
     def picks(self) -> tuple[tuple[str, str], ...]:

@@ -48,6 +48,17 @@ ROOMS = (
         (("mapping", "map"), ("naming", "names"), ("axes", "axes"), ("roles", "roles")),
     ),
     Room(3, "stage", "Stage"),
-    Room(4, "checks", "Checks", (("balance", "balance"),)),
+    Room(
+        4,
+        "checks",
+        "Checks",
+        (
+            ("balance", "balance"),
+            ("vision", "vision"),
+            ("findings", "findings"),
+            ("explore", "explore"),
+            ("report", "report"),
+        ),
+    ),
     Room(6, "exchange", "Exchange"),
 )

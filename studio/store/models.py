@@ -175,6 +175,8 @@ class Pairing(Row):
     required = models.FloatField()
     reason = models.TextField(blank=True)
     waiver = models.TextField(blank=True)
+    waived_by = models.CharField(max_length=200, blank=True)
+    waived_until = models.CharField(max_length=10, blank=True)
     page = models.CharField(max_length=200, blank=True)
 
     class Meta(Row.Meta):

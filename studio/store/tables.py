@@ -65,7 +65,10 @@ MAPPINGS = {
     "value": Mapping(models.TokenValue, ("text",), parent="token"),
     "pairing": Mapping(
         models.Pairing,
-        ("foreground", "backgrounds", "use", "required", "reason", "waiver", "page"),
+        (
+            "foreground", "backgrounds", "use", "required", "reason", "waiver", "page",
+            "waived_by", "waived_until",
+        ),
         frozenset({"backgrounds"}),
     ),
 }  # fmt: skip

@@ -7,7 +7,6 @@ from django.test import SimpleTestCase
 from prism.analysis import Analysis
 from prism.model.document import Pairing
 from prism.resolution.contrast import audit, pairing_for, summary
-from prism.resolution.contrast_table import Part
 from prism.resolution.resolver import Resolver
 from prism.roles.by_slot import bound
 from prism.view_models import matrix, scenes, sheet
@@ -89,17 +88,13 @@ class MatrixTests(SimpleTestCase):
         self.assertEqual(len(table), 4)
         self.assertEqual([column.outer.name for column in table][::2], ["tarnmoor", "osprelle"])
         only_first = [column for column in table if column.outer.name == "tarnmoor"]
-        failing = {
-            "b": [
-                Part((), 1, reading)
-                for reading in audit(resolver, [built.pairings[1]], list(resolver.themes()))
-                if reading.fails
-            ]
-        }
-        rows = matrix.rows(resolver, only_first, failing)
+        failing = Analysis(built).failing
+        rows = matrix.rows(resolver, only_first, failing).rows
         self.assertEqual([row.pairing.key for row in rows], ["b", "a"])
         self.assertEqual([row.elsewhere for row in rows], [2, 0])
-        self.assertEqual(matrix.rows(resolver, table, failing, only="good")[0].pairing.key, "a")
+        self.assertEqual(
+            matrix.rows(resolver, table, failing, matrix.Wanted("good")).rows[0].pairing.key, "a"
+        )
 
 
 class SheetTests(SimpleTestCase):

@@ -3,6 +3,8 @@
 from django.test import SimpleTestCase
 
 from demo import quillhaven
+from prism import checks
+from prism.analysis import Analysis
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.color.vision import simulate
@@ -92,3 +94,34 @@ class QuillhavenTests(SimpleTestCase):
         self.assertTrue(space.is_hex(hold))
         gaps = [gap.name for gap in coverage.look(self.built).gaps]
         self.assertEqual(gaps, ["label on action.fill.pressed"])
+
+    def test_every_flaw_is_found_by_its_check_and_all_else_is_accepted_with_a_reason(self):
+        found = checks.run(Analysis(self.built))
+        open_ones = {(finding.check, finding.tokens[:2]) for finding in found if finding.is_open()}
+        signals = [("signal.go", "signal.wait"), ("signal.go", "signal.stop")]
+        signals += [("signal.wait", "signal.stop"), ("signal.go", "signal.note")]
+        tints = [
+            (f"signal.{name}", f"signal.surface.{name}") for name in ("go", "wait", "stop", "note")
+        ]
+        contrast = [
+            *(("text.faint", "surface.card"), ("field.hint", "field.surface")),
+            *(("action.label", "action.fill"), ("action.label", "action.fill.hover")),
+            *(("focus.ring", "surface.page"), ("ticket.terms", "ticket.surface")),
+            *(("status.mark", "status.surface"), *tints),
+        ]
+        self.assertEqual(
+            open_ones,
+            {
+                *(("contrast", pair) for pair in contrast),
+                *(("vision", pair) for pair in signals),
+                ("elevation", ("surface.card", "surface.page")),
+                ("balance", ("highlight.fill", "surface.page")),
+                ("coverage", ("action.fill.pressed",)),
+                ("literal", ("signal.hold",)),
+                ("unused", ()),
+            },
+        )
+        accepted = [finding for finding in found if not finding.is_open()]
+        self.assertLessEqual(len(accepted), 10)
+        self.assertEqual(len(accepted), len(self.built.mutes))
+        self.assertTrue(all(finding.accepted and finding.accepted_by for finding in accepted))

@@ -49,6 +49,16 @@ from prism.edits.cells import (
     SetValueInColumn,
     ShiftCells,
 )
+from prism.edits.findings import (
+    MoveApart,
+    MuteFinding,
+    RemoveSet,
+    SplitByUse,
+    TellApart,
+    TellApartByRole,
+    UnmuteFinding,
+    WaivePairing,
+)
 from prism.edits.imports import ImportColors, ImportDocument, TakeIdea, UsePictureColors
 from prism.edits.measures import AddMeasure, AddScale
 from prism.edits.naming import AddNames, StoreScheme
@@ -184,6 +194,29 @@ SAMPLES = (
         "Made signal.go as strong in dark as in light",
     ),
     (MakeAllEven("appearance", "light", "dim"), "Made every color as strong in dim as in light"),
+    (
+        MuteFinding("k", "literal", ("signal.hold",), "", "It goes soon", "Rui"),
+        "Accepted a finding about signal.hold: It goes soon",
+    ),
+    (
+        UnmuteFinding("elevation", ("surface.page", "surface.sunken")),
+        "Listed a finding about surface.page, surface.sunken again",
+    ),
+    (
+        WaivePairing("k", "text.faint/surface.card", "Old screens", "2026-12-31", "Rui"),
+        "Waived text.faint on surface.card until 2026-12-31: Old screens",
+    ),
+    (
+        TellApart("k", "Lines", ("line.soft, line.strong",), "a dash"),
+        "Added the set Lines of colors to tell apart",
+    ),
+    (TellApartByRole("k"), "Added 1 set of colors to tell apart"),
+    (RemoveSet("signals"), "Removed the set Signals"),
+    (
+        MoveApart("signals", "signal.wait", "signal.stop", "signal.stop"),
+        "Told apart: set signal.stop to stop",
+    ),
+    (SplitByUse("k", "surface.card", "status.plain"), "Split surface.card by use: status.plain"),
     (AddRamp("k", "moss", RECIPE), "Added ramp moss"),
     (RetuneRamp("k", "spruce", RECIPE), "Retuned spruce"),
     (RenameRamp("spruce", "fir"), "Renamed spruce to fir"),

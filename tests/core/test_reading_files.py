@@ -163,8 +163,12 @@ class ReadingTests(SimpleTestCase):
             }
         )
         self.assertEqual(
-            [finding.what for finding in Analysis(document).findings],
-            ["a is unused.", "sky names no default, so its first mode is used."],
+            [found.what for found in checks.run(Analysis(document), *checks.ids("hygiene"))],
+            [
+                "a is unused.",
+                "sky: day and night are the same in every token.",
+                "sky names no default, so its first mode is used.",
+            ],
         )
 
 

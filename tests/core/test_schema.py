@@ -13,6 +13,7 @@ from prism.formats import own_members, resolver, resolver_writer
 from prism.model.document import (
     Document,
     Group,
+    Mute,
     Page,
     Pairing,
     Purpose,
@@ -49,10 +50,12 @@ def full():
         purposes=(Purpose("p", "text", "for words"),),
         schemes=(Scheme("s", "plain", (("area", ("text",)),)),),
         themes=(SavedTheme("t", "late", (("look", "night"),)),),
-        pairings=(Pairing("q", "ink.2", ("ink.1",), "graphic", 3.5, "because", "waived", "ink.1"),),
+        pairings=(Pairing("q", "ink.2", ("ink.1",), "graphic", 3.5, "because", "waived", "ink.1",
+                          "Rui", "2027-01-31"),),
         rules=(Rule("u", "texts", "ink.*", "ink.1", "control", 3.5),),
         words=(Word("kachel", "surface"),),
-        telling_apart=(TellingApart("a", "inks", ("ink.1", "ink.2")),),
+        telling_apart=(TellingApart("a", "inks", ("ink.1", "ink.2"), "an icon"),),
+        mutes=(Mute("m", "unused", ("ink.1",), "once", "kept for later", "Rui"),),
         scenes=(Scene("c", "Board", "<p></p>", (("page", "ink.1"),)),),
         pages=(Page("g", "Start", "# Hello"),),
     )  # fmt: skip
@@ -64,6 +67,7 @@ class SchemaTests(SimpleTestCase):
         parts = [built.tokens[1], built.axes[0].modes[1], *built.groups, *built.ramps]
         parts += [*built.purposes, *built.schemes, *built.themes, *built.pairings]
         parts += [*built.rules, *built.words, *built.telling_apart, *built.scenes, *built.pages]
+        parts += built.mutes
         for part in parts:
             for field in fields(part):
                 default = field.default if field.default is not MISSING else None

@@ -125,7 +125,7 @@ class SurveyTests(SimpleTestCase):
                 )
                 short += reading.fails
             self.assertEqual(sum(part.themes for part in survey.failing(pairing.key)), short)
-            self.assertEqual(survey.failing_themes(pairing.key), short)
+            self.assertEqual(survey.failing(pairing.key).themes, short)
             self.assertEqual(survey.falls_short(pairing.key), short > 0)
 
     def test_without_pairings_there_is_nothing_to_say(self):

@@ -112,6 +112,13 @@ TABLE = {
     "checks:command": {"POST": "editor"},
     "checks:fix-all": {"GET": "viewer"},
     "checks:take-fixes": {"POST": "editor"},
+    "vision:room": {"GET": "viewer"},
+    "vision:command": {"POST": "editor"},
+    "findings:room": {"GET": "viewer"},
+    "findings:command": {"POST": "editor"},
+    "explore:room": {"GET": "viewer"},
+    "report:room": {"GET": "viewer"},
+    "report:file": {"GET": "viewer"},
     "exchange:room": {"GET": "viewer"},
     "exchange:import": {"POST": "viewer"},
     "exchange:export": {"GET": "viewer", "POST": "viewer"},
@@ -152,6 +159,7 @@ class AccessTests(TestCase):
     def address(self, name):
         extra = {"projects:remove-member": [999]}
         extra["exchange:export"] = ["csv"]
+        extra["report:file"] = ["json"]
         extra |= {f"work:{name}": [self.task.code] for name in ("state", "stop", "file")}
         extra["importing:image"] = [self.picture]
         if name in ("home", "alive", "ready") or name.startswith("accounts:"):

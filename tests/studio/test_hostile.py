@@ -74,7 +74,7 @@ class FieldTests(RoomCase):
             if ":" not in name or name.startswith("accounts:"):
                 continue
             extra = {"projects:remove-member": [9],
-                     "exchange:export": ["csv"], "importing:image": ["none"],
+                     "exchange:export": ["csv"], "report:file": ["json"], "importing:image": ["none"],
                      "work:state": ["none"], "work:stop": ["none"], "work:file": ["none"]}.get(name, [])  # fmt: skip
             if name in (*WITHOUT_PROJECT, "projects:delete"):
                 continue

@@ -16,7 +16,7 @@ from studio.store.models import Membership
 from tests.builders import axis, document, token
 
 ROOMS = ("palette", "tokens", "stage", "checks", "exchange", "axes", "naming", "measures", "roles",
-         "balance")  # fmt: skip
+         "balance", "vision", "findings", "explore", "report")  # fmt: skip
 LOOK = axis("look", "light", "night", "dim")
 DIM = Condition.of({"look": "dim"})
 

@@ -41,4 +41,6 @@ LABELS = {
     "set-rule.required": "each needs at least",
     "set-requirement.reason": "as",
     "set-requirement.required": "needs at least",
+    "waive-pairing.reason": "Waive it, because",
+    "waive-pairing.until": "until",
 }

@@ -15,6 +15,7 @@ from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.checks.address import ChecksAddress
+from studio.rooms.checks.findings.forms import SignedCommandForm
 from studio.rooms.checks.forms import PairingForm
 from studio.rooms.frame import Frame
 from studio.rooms.themes import theme_text
@@ -22,6 +23,8 @@ from studio.store import projects as store
 from studio.store.projects import Project
 
 ChecksFrame = Frame[ChecksAddress]
+#: Different answers of a pairing that are drawn at most.
+_ANSWERS = 12
 
 
 @requires("view")
@@ -44,7 +47,9 @@ def _room(
 ) -> HttpResponse:
     table = matrix.columns(frame.judging, frame.theme)
     failing = frame.analysis.failing
-    rows = matrix.rows(frame.judging, table, failing, only=frame.address.find)
+    wanted = _wanted(frame.address)
+    laid_out = matrix.rows(frame.judging, table, failing, wanted)
+    rows = laid_out.rows
     columns = _columns(frame, table)
     names, rules = by_rule.names(frame.analysis), by_rule.kept(frame.analysis)
     opened = by_rule.pairing(frame.analysis, frame.address.pairing)
@@ -56,21 +61,41 @@ def _room(
         ],
         "rows": _rows(rows, columns, names, failing),
         "pairings": frame.analysis.judged.pairings,
+        "total": laid_out.total,
+        "start": wanted.start,
+        "upto": wanted.start + len(rows),
+        "before": str(max(wanted.start - wanted.count, 0)),
+        "themes": frame.resolver.theme_count,
+        "waived": sum(bool(pairing.waiver) for pairing in frame.document.pairings),
         "rules": rules,
         "open": opened,
         "fixes": fixes.offers(frame.analysis, opened) if opened else [],
-        "short": sum(part.themes for part in failing.get(opened.key, ())) if opened else 0,
+        "otherwise": fixes.otherwise(frame.analysis, opened) if opened else [],
+        "answers": matrix.answers(frame.analysis.answers, opened)[:_ANSWERS] if opened else [],
+        "short": failing[opened.key].themes if opened and opened.key in failing else 0,
         "open_rule": names.get(frame.address.pairing, ""),
         "rule": next((r for r in rules if r.rule.key == frame.address.rule), None),
         "problem": problem,
         "typed": typed,
         "failing": len(failing),
         "find": frame.address.find,
-        "form": form or PairingForm(initial={"revision": frame.loaded.revision}),
+        "form": form or _new_pairing(frame),
         "offer": by_rule.offer(frame.analysis),
         "colors": [token for token in frame.document.tokens if token.type == "color"],
     }
     return page.show(frame, "checks/room.html", context, status)
+
+
+def _wanted(address: ChecksAddress) -> matrix.Wanted:
+    """Which rows the address asks for."""
+    start = int(address.start) if address.start.isascii() and address.start.isdigit() else 0
+    return matrix.Wanted(address.find, address.only, address.by, start)
+
+
+def _new_pairing(frame: ChecksFrame) -> PairingForm:
+    """The form of a new pairing, with the colors that the address names."""
+    colors = {"foreground": frame.address.fg, "background": frame.address.bg}
+    return PairingForm(initial={"revision": frame.loaded.revision, **colors})
 
 
 def _rows(
@@ -135,5 +160,7 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
             frame.address = frame.address.but(pairing="")
         return frame.here
 
-    form = writing.NamedCommandForm(request.POST, edits.pairings, edits.rules)
+    form = SignedCommandForm(
+        request.POST, frame.person, edits.pairings, edits.rules, edits.findings
+    )
     return writing.run(frame, form, refuse, then)

@@ -14,6 +14,7 @@ from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
+from prism import checks
 from prism.errors import PrismError
 from prism.formats import files as formats
 from prism.formats.duplicates import DuplicateError
@@ -34,6 +35,8 @@ from studio.work.tasks import ask
 from studio.work.views import shown
 
 ExchangeFrame = Frame[ExchangeAddress]
+#: Checks of what is stored, which are told here after an import.
+_STORED = ("elevation", *checks.ids("hygiene"))
 #: Tokens that are exported while somebody waits; more are a long task.
 MOST_TOKENS = 2500
 
@@ -66,7 +69,9 @@ def _room(
         "form": form or ImportForm(),
         "problem": task.words if task is not None and failed and not problem else problem,
         "findings": [
-            (finding, frame.document.token(finding.token)) for finding in frame.analysis.findings
+            (finding, frame.document.token(finding.token))
+            for finding in frame.analysis.findings
+            if finding.check in _STORED and finding.is_open()
         ],
         "themes": frame.resolver.theme_count,
         "targets": formats.TARGETS,

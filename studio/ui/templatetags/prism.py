@@ -89,6 +89,12 @@ def hint(type: str) -> str:
 
 
 @register.filter
+def breakable(path: str) -> str:
+    """A path that a narrow column can break after its dots and dashes."""
+    return path.replace(".", ".\u200b").replace("-", "-\u200b")
+
+
+@register.filter
 def stem(path: str) -> str:
     """A path without its last segment, with the dot; empty at the top."""
     head, dot, _ = shown_path(path).rpartition(".")

@@ -151,6 +151,7 @@ export class PaneFrame {
 
   /** Download the scene with its themes as one file that needs nothing else. */
   async save() {
+    if (!this.#document) await new Promise((loaded) => this.#iframe.addEventListener("load", loaded, { once: true }));
     const text = await selfContained(this.#document);
     const link = document.createElement("a");
     link.href = URL.createObjectURL(new Blob([text], { type: "text/html" }));

@@ -1,0 +1,1 @@
+"""What the checks have to say, to be read elsewhere: as JSON, CSV and SARIF."""

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class ExploreConfig(AppConfig):
+    name = "studio.rooms.checks.explore"
+    label = "explore"

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class ReportConfig(AppConfig):
+    name = "studio.rooms.checks.report"
+    label = "report"

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class VisionConfig(AppConfig):
+    name = "studio.rooms.checks.vision"
+    label = "vision"

@@ -1,0 +1,86 @@
+"""Vision: colors that must be told apart, as every kind of eye sees them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.http import require_GET, require_POST
+
+from prism import edits
+from prism.color.vision import VISIONS
+from prism.derive.telling import sets_by_role
+from prism.model.document import TellingApart
+from prism.view_models import telling
+from studio.accounts.permissions import requires
+from studio.rooms import page, writing
+from studio.rooms.address import state_of
+from studio.rooms.checks.vision.address import VisionAddress
+from studio.rooms.frame import Frame
+from studio.store.projects import Project
+
+VisionFrame = Frame[VisionAddress]
+_SEVERITIES = (*(f"0.{tenth}" for tenth in range(1, 10)), "1")
+
+
+@requires("view")
+@require_GET
+def room(request: HttpRequest, project: Project) -> HttpResponse:
+    """A set of colors: every two of them for every eye, in the theme where they differ least."""
+    return _room(_enter(request, project))
+
+
+def _enter(request: HttpRequest, project: Project) -> VisionFrame:
+    address = VisionAddress.read(state_of(request))
+    return Frame.enter(request, project, "checks", address, "vision:room")
+
+
+def _room(frame: VisionFrame, problem: str = "", status: int = 200) -> HttpResponse:
+    severity = float(frame.address.severity or 1)
+    chosen = _chosen(frame)
+    shown = telling.members_of(frame.analysis, chosen, frame.theme, severity) if chosen else None
+    row = (
+        next((row for row in shown.rows if row.key == frame.address.pair), None) if shown else None
+    )
+    offered = sets_by_role(frame.document, frame.analysis.roles)
+    context: dict[str, Any] = {
+        "shown": shown,
+        "open": row,
+        "offers": telling.offers(frame.analysis, chosen, row.first.key, row.second.key)
+        if row and chosen and row.fails
+        else [],
+        "visions": VISIONS,
+        "severities": _SEVERITIES,
+        "severity": frame.address.severity or "1",
+        "offered": [(name, len(keys)) for name, keys in offered],
+        "paths": _paths(frame, chosen),
+        "typed": frame.request.POST if problem else None,
+        "problem": problem,
+    }
+    return page.show(frame, "vision/room.html", context, status)
+
+
+def _chosen(frame: VisionFrame) -> TellingApart | None:
+    """The set that the address names, else the first."""
+    sets = frame.document.telling_apart
+    named = (members for members in sets if members.key == frame.address.of)
+    return next(named, sets[0] if sets else None)
+
+
+def _paths(frame: VisionFrame, chosen: TellingApart | None) -> str:
+    tokens = (frame.document.token(key) for key in (chosen.tokens if chosen else ()))
+    return ", ".join(token.path.removesuffix(".$root") for token in tokens if token is not None)
+
+
+@requires("edit")
+@require_POST
+def command(request: HttpRequest, project: Project) -> HttpResponse:
+    """Keep, change or remove a set, or move colors apart."""
+    frame = _enter(request, project)
+    form = writing.NamedCommandForm(request.POST, edits.findings)
+
+    def then(_: object) -> str:
+        frame.address = frame.address.but(pair="", edit="")
+        return frame.here
+
+    return writing.run(frame, form, lambda problem, status: _room(frame, problem, status), then)
