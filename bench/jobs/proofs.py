@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from itertools import count
 
+from coloraide import Color
 from playwright.sync_api import Page
 
 from prism.analysis import Analysis
@@ -44,6 +46,38 @@ def scene_falling_short(document: Document, scene: SceneRead) -> int:
     analysis = Analysis(document)
     themes = analysis.resolver.themes()
     return sum(Staged(analysis, scene, theme).failing()[0] for theme in themes)
+
+
+def seen_otherwise(document: Document, shown: Mapping[tuple[str, ...], Sequence[float]]) -> int:
+    """How many of the differences that are shown, for two paths in normal, protan, deutan and tritan sight and without
+    color, are not the least one over all themes by coloraide: its Machado filters, its CIEDE2000."""
+    resolver = Analysis(document).resolver
+    wrong = 0
+    for (first, second), numbers in shown.items():
+        keys = [token.key for path in (first, second) if (token := document.token_at(path))]
+        least: list[tuple[bool, float]] = [(True, 1e9)] * len(numbers)
+        for theme in resolver.themes():
+            pair = [Color(resolver.resolve(key, theme).hex) for key in keys]
+            for place, sight in enumerate(_SIGHTS):
+                one, other = (_seen(color, sight) for color in pair)
+                apart = one.delta_e(other, method="2000", space="lab")
+                lighter = abs(one.convert("lab")["l"] - other.convert("lab")["l"])
+                least[place] = min(least[place], (apart >= 10 or lighter >= 20, apart))
+        wrong += sum(abs(a - b) > 0.06 for a, (_, b) in zip(numbers, least, strict=True))
+    return wrong
+
+
+_SIGHTS = ("normal", "protan", "deutan", "tritan", "gray")
+
+
+def _seen(color: Color, sight: str) -> Color:
+    if sight == "normal":
+        return color
+    if sight == "gray":
+        light = color.convert("srgb-linear")
+        shade = 0.2126 * light["r"] + 0.7152 * light["g"] + 0.0722 * light["b"]
+        return Color("srgb-linear", [shade] * 3)
+    return color.filter(sight, 1, method="machado").clip()
 
 
 def same_in_chromium(page: Page, sheet: str, document: Document) -> int:

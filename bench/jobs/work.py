@@ -201,6 +201,22 @@ def _fix(hand: Hand, owner: User) -> str:
     return f"{len(before)} pairings fell short, {len(after)} do now; none that passed falls short"
 
 
+def _eyes(hand: Hand, owner: User) -> str:
+    project = _failing(owner)
+    hand.begin()
+    hand.click('.room-links a:text-is("Checks")')
+    hand.click("#tab-vision")
+    document = _now(project)
+    shown = {}
+    for row in hand.page.locator("#telling tbody tr").all():
+        names = row.locator("th").inner_text().split(" and ")
+        numbers = [cell.inner_text().split()[0] for cell in row.locator("td").all()]
+        shown[tuple(name.strip() for name in names)] = [float(number) for number in numbers]
+    wrong = proofs.seen_otherwise(document, shown)
+    proved(len(shown) >= 6 and not wrong, f"{len(shown)} pairs, {wrong} differ")
+    return f"{len(shown)} pairs in five kinds of sight over all themes, as coloraide has them"
+
+
 def _picture(hand: Hand, owner: User) -> str:
     project = _project(owner, Document(name="Six colors"))
     hand.begin()
@@ -243,6 +259,7 @@ JOBS = (
     Job("J4", "a second brand over light and dark", 8, _brand),
     Job("J5", "every failing pairing in every theme seen", 1, _see),
     Job("J6", "one of them fixed", 3, _fix),
+    Job("J7", "the color-blind check of a palette", 2, _eyes),
     Job("J8", "six roles from a picture", 8, _picture),
     Job("J9", "the whole interface in another theme", 1, _theme),
 )

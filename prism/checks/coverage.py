@@ -20,10 +20,10 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
     """A finding for each gap."""
     for gap in analysis.coverage.gaps:
         kind, _, key = gap.id.partition(" ")
-        words = f"There is no {gap.name}"
+        words = f"Missing{f' in {gap.where}' if gap.where else ''}: {gap.name}"
         yield Finding(
             "coverage",
-            f"{words}{f' in {gap.where}' if gap.where else ''}. {gap.why}",
+            f"{words}. {gap.why}",
             key,
             gap.where,
             about=f"{kind} {gap.where}".strip(),

@@ -30,6 +30,9 @@ class EveryJob:
     def test_a_failing_pairing_is_fixed(self):
         self.do("J6")
 
+    def test_colors_are_seen_with_other_eyes(self):
+        self.do("J7")
+
     def test_roles_from_a_picture(self):
         self.do("J8")
 

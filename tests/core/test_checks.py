@@ -7,10 +7,16 @@ import random
 from dataclasses import replace
 
 from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from demo import quillhaven
 from prism import checks
 from prism.analysis import Analysis
+from prism.color import space
+from prism.color.contrast import lightness, ratio_of
+from prism.derive import fixing
+from prism.derive.solving import Wanted, Watch
 from prism.edits.findings import MuteFinding, SplitByUse, TellApart, UnmuteFinding, WaivePairing
 from prism.edits.tokens import RemoveToken, RenameToken
 from prism.errors import EditError, FormatError
@@ -18,6 +24,8 @@ from prism.model.document import Document, Pairing, TellingApart
 from prism.model.values import BASE, Condition, Expression
 from prism.reports import files
 from prism.reports.report import report
+from prism.resolution.contrast import audit
+from prism.resolution.resolver import Resolver
 from prism.view_models import explore, matrix
 from tests import flaws
 from tests.builders import axis, document, token
@@ -227,3 +235,57 @@ class RoomTests(SimpleTestCase):
         )
         self.assertEqual((cell.reading.shown, bool(cell.pairing)), ("15.24", True))
         self.assertEqual(explore.table(analysis, analysis.resolver.default_theme, "zz").rows, ())
+
+
+class FixAllTests(SimpleTestCase):
+    """Everything that falls short, fixed at once, in random documents: against every step of the palette."""
+
+    @settings(max_examples=200, deadline=None, derandomize=True)
+    @given(st.integers(0, 10**6))
+    def test_nothing_gets_worse_and_what_remains_is_impossible(self, seed):
+        rng = random.Random(seed)
+        greys = sorted((rng.randint(0, 255) for _ in range(rng.randint(3, 6))), reverse=True)
+        steps = [token(f"grey.{i}", f"#{grey:02x}{grey:02x}{grey:02x}", tier="raw")
+                 for i, grey in enumerate(greys, 1)]  # fmt: skip
+        names = ("text.main", "text.muted", "text.hint", "text.link")[: rng.randint(1, 4)]
+        look = axis("look", "day", "night")
+
+        def reference():
+            return f"{{grey.{rng.randint(1, len(steps))}}}"
+
+        semantic = [
+            token(name, reference(), ({"look": "night"}, reference()))
+            for name in ("surface.page", *names)
+        ]
+        pairs = tuple(
+            Pairing(name, name, ("surface.page",), "text", rng.choice((3.0, 4.5, 7.0)))
+            for name in names
+        )
+        built = document(*steps, *semantic, axes=(look,), pairings=pairs)
+        analysis = Analysis(built)
+        made = fixing.fix(built, Wanted(analysis.judged.pairings, analysis.roles), Watch(0.3))
+        themes = list(analysis.resolver.themes())
+        before = audit(analysis.resolver, pairs, themes)
+        after = audit(Resolver(made.document), pairs, themes)
+        self.assertLessEqual(sum(r.fails for r in after), sum(r.fails for r in before))
+        self.assertEqual(
+            [now for was, now in zip(before, after, strict=True) if now.fails and not was.fails], []
+        )
+        short = {reading.theme for reading in after if reading.fails}
+        for theme in short:
+            self.assertFalse(self.can_pass(analysis.resolver, steps, pairs, theme))
+
+    @staticmethod
+    def can_pass(resolver, steps, pairs, theme):
+        """Whether some step as the page, at most 15 L* from the present one so that a light page is not made dark,
+        lets every text have a step that passes on it."""
+        colors = [resolver.resolve(step.key, theme).color for step in steps]
+        now, *lights = (
+            float(lightness(space.rgba(color)[:3]))
+            for color in (resolver.resolve("surface.page", theme).color, *colors)
+        )
+        return any(
+            all(any(ratio_of(ink, page) >= pair.required for ink in colors) for pair in pairs)
+            for page, light in zip(colors, lights, strict=True)
+            if abs(light - now) <= 15
+        )

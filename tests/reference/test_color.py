@@ -7,7 +7,7 @@ from django.test import SimpleTestCase
 
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab, oklab, oklab_of_xyz
-from prism.color.vision import matrix, simulate
+from prism.color.vision import VISIONS, matrix, seen, simulate
 
 # Sharma, Wu & Dalal 2005, table 1: L1 a1 b1, L2 a2 b2, CIEDE2000 (written down from memory).
 SHARMA = """
@@ -113,6 +113,40 @@ class GamutTests(SimpleTestCase):
 
 
 class VisionTests(SimpleTestCase):
+    def test_how_far_colors_are_apart_to_every_eye_as_colour_science_has_it(self):
+        """colour-science: its Machado matrices over linear light, and its CIEDE2000 of Lab (D50 by Bradford)."""
+        import colour
+
+        rng = random.Random(5)
+        tables = {"protan": "Protanomaly", "deutan": "Deuteranomaly", "tritan": "Tritanomaly"}
+        first, second = (
+            np.array([[rng.random() for _ in range(3)] for _ in range(300)]) for _ in range(2)
+        )
+        space_of = colour.RGB_COLOURSPACES["sRGB"]
+        for vision in VISIONS:
+            for severity in (1.0, 0.6):
+                expected = []
+                for colors in (first, second):
+                    light = colour.cctf_decoding(colors, function="sRGB")
+                    if vision.id in tables:
+                        matrix = colour.blindness.CVD_MATRICES_MACHADO2010[tables[vision.id]][
+                            severity
+                        ]
+                        light = np.clip(light @ matrix.T, 0, 1)
+                    elif vision.id == "gray":
+                        gray = light @ np.array([0.2126, 0.7152, 0.0722])
+                        light = (1 - severity) * light + severity * gray[:, None]
+                    xyz = colour.RGB_to_XYZ(
+                        light, space_of, illuminant=colour.CCS_ILLUMINANTS[
+                            "CIE 1931 2 Degree Standard Observer"]["D50"],
+                        chromatic_adaptation_transform="Bradford",
+                    )  # fmt: skip
+                    d50 = colour.CCS_ILLUMINANTS["CIE 1931 2 Degree Standard Observer"]["D50"]
+                    expected.append(colour.XYZ_to_Lab(xyz, d50))
+                theirs = colour.delta_E(*expected, method="CIE 2000")
+                ours = delta_e_2000(*(lab(seen(one, vision, severity)) for one in (first, second)))
+                self.assertLess(float(np.max(np.abs(theirs - ours))), 0.1, (vision.id, severity))
+
     def test_the_matrices_of_machado_2009_as_colour_science_has_them(self):
         from colour.blindness import CVD_MATRICES_MACHADO2010
 

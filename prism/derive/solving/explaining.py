@@ -114,12 +114,16 @@ def reasons(view: View, after: Document, moved: Sequence[Slot]) -> dict[Place, s
     known: dict[int, list[tuple[Reading, Reading]]] = {}
 
     def read(pairing: Pairing) -> list[tuple[Reading, Reading]]:
-        """Its readings that fall short, with what they are now."""
+        """Its readings that fall short and are better now, with what they are."""
         if id(pairing) not in known:
             themes = view.demands.themes([pairing.foreground, *pairing.backgrounds])
             was, now = (audit(resolver, [pairing], themes) for resolver in (view.resolver, then))
             both = zip(was, now, strict=True)
-            known[id(pairing)] = [(before, reading) for before, reading in both if before.fails]
+            known[id(pairing)] = [
+                (before, reading)
+                for before, reading in both
+                if before.fails and reading.ratio > before.ratio
+            ]
         return known[id(pairing)]
 
     reasons = {}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
@@ -37,12 +38,12 @@ def _enter(request: HttpRequest, project: Project) -> VisionFrame:
 
 def _room(frame: VisionFrame, problem: str = "", status: int = 200) -> HttpResponse:
     severity = float(frame.address.severity or 1)
-    chosen = _chosen(frame)
+    offered = sets_by_role(frame.document, frame.analysis.roles)
+    chosen = _chosen(frame, offered)
     shown = telling.members_of(frame.analysis, chosen, frame.theme, severity) if chosen else None
     row = (
         next((row for row in shown.rows if row.key == frame.address.pair), None) if shown else None
     )
-    offered = sets_by_role(frame.document, frame.analysis.roles)
     context: dict[str, Any] = {
         "shown": shown,
         "open": row,
@@ -52,6 +53,7 @@ def _room(frame: VisionFrame, problem: str = "", status: int = 200) -> HttpRespo
         "visions": VISIONS,
         "severities": _SEVERITIES,
         "severity": frame.address.severity or "1",
+        "is_kept": bool(chosen and chosen.key),
         "offered": [(name, len(keys)) for name, keys in offered],
         "paths": _paths(frame, chosen),
         "typed": frame.request.POST if problem else None,
@@ -60,11 +62,14 @@ def _room(frame: VisionFrame, problem: str = "", status: int = 200) -> HttpRespo
     return page.show(frame, "vision/room.html", context, status)
 
 
-def _chosen(frame: VisionFrame) -> TellingApart | None:
-    """The set that the address names, else the first."""
+def _chosen(
+    frame: VisionFrame, offered: Sequence[tuple[str, tuple[str, ...]]]
+) -> TellingApart | None:
+    """The set that the address names, else the first; where none is kept the first that is offered, without a key."""
     sets = frame.document.telling_apart
     named = (members for members in sets if members.key == frame.address.of)
-    return next(named, sets[0] if sets else None)
+    first = sets[0] if sets else TellingApart("", *offered[0]) if offered else None
+    return next(named, first)
 
 
 def _paths(frame: VisionFrame, chosen: TellingApart | None) -> str:
