@@ -49,6 +49,18 @@ def set_color_scheme(document: Document, axis: str, mode: str, scheme: str) -> D
     return _put(document, replace(owner, modes=modes))
 
 
+def set_direction(document: Document, axis: str, mode: str, direction: str) -> Document:
+    """Say whether a mode reads from left to right (``ltr``), from right to left (``rtl``), or neither (empty)."""
+    if direction not in ("", "ltr", "rtl"):
+        raise EditError("A mode reads from left to right or from right to left.")
+    owner = _axis(document, axis)
+    _mode(owner, mode)
+    modes = tuple(
+        replace(held, direction=direction) if held.key == mode else held for held in owner.modes
+    )
+    return _put(document, replace(owner, modes=modes))
+
+
 def reorder_axes(document: Document, keys: Sequence[str]) -> Document:
     """Another order of the axes; it decides between conditions on equally many axes."""
     if sorted(keys) != sorted(axis.key for axis in document.axes):

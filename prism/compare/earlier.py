@@ -1,7 +1,7 @@
 """Operations as journals hold them, in the form of today and in earlier ones.
 
 Until bindings were rows of their own, a scene's row held them as a list. Until modes had
-selectors, their rows had none, those of ramps no base, those of tokens neither a role nor what they
+selectors and a direction, their rows had none, those of ramps no base, those of tokens neither a role nor what they
 belong to, those of pairings no author of a waiver, and those of sets nothing besides color.
 """
 
@@ -18,7 +18,7 @@ from prism.compare.rows import RowTables, put_bindings
 _ADDED: Mapping[str, Mapping[str, Any]] = {
     "ramp": {"base": ""},
     "token": {"role": "", "belongs_to": ""},
-    "mode": {"selectors": []},
+    "mode": {"selectors": [], "direction": ""},
     "pairing": {"waived_by": "", "waived_until": ""},
     "telling_apart": {"besides": ""},
 }

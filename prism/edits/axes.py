@@ -196,6 +196,24 @@ class SetColorScheme(Command):
         return f"Set the color scheme of {name} to {self.color_scheme or 'none'}"
 
 
+@command("set-direction")
+@dataclass(frozen=True, slots=True)
+class SetDirection(Command):
+    """Say whether the language of a mode reads from left to right, ``ltr``, or from right to left, ``rtl``."""
+
+    axis: str
+    mode: str
+    direction: str = ""
+
+    def apply(self, document: Document) -> Document:
+        return axes.set_direction(document, self.axis, self.mode, self.direction)
+
+    def sentence(self, before: Document) -> str:
+        words = {"ltr": "from left to right", "rtl": "from right to left"}
+        name = mode_name(before, self.axis, self.mode)
+        return f"Let {name} read {words.get(self.direction, 'in no direction of its own')}"
+
+
 @command("follow-preference")
 @dataclass(frozen=True, slots=True)
 class FollowPreference(Command):

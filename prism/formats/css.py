@@ -215,9 +215,11 @@ class Writer:
         blocks = [f":root,\n{self.zone} {{\n" + "".join(f"  {line}\n" for line in base) + "}"]
         bodies: dict[Condition, list[str]] = {}
         for axis in self.document.axes:
+            directed = any(mode.direction for mode in axis.modes)
             for mode in axis.modes:
                 scheme = [f"color-scheme: {mode.color_scheme};"] if mode.color_scheme else []
-                bodies[Condition(((axis.key, mode.key),))] = scheme
+                reads = [f"direction: {mode.direction or 'ltr'};"] if directed else []
+                bodies[Condition(((axis.key, mode.key),))] = scheme + reads
         for token in self.written:
             for condition, value in token.values if token.key not in literals else ():
                 if condition != BASE:

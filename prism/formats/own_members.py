@@ -29,7 +29,7 @@ _KEY = re.compile(r"\S{1,200}\Z")
 #: The new keys of an axis and a mode, by their keys in the files.
 Keys = Mapping[tuple[str, str], tuple[str, str]]
 _AXIS_FIELDS = ("key", "description")
-_MODE_FIELDS = ("key", "description", "color_scheme")
+_MODE_FIELDS = ("key", "description", "color_scheme", "direction")
 _MOST_SELECTORS = 40
 
 
@@ -75,6 +75,7 @@ def _axis_state(axis: Axis) -> dict[str, Any]:
         {"name": mode.name, "key": mode.key}
         | ({"description": mode.description} if mode.description else {})
         | ({"color_scheme": mode.color_scheme} if mode.color_scheme else {})
+        | ({"direction": mode.direction} if mode.direction else {})
         | ({"selectors": list(mode.selectors)} if mode.selectors else {})
         for mode in axis.modes
     ]

@@ -37,7 +37,8 @@ TYPES = SCALAR_TYPES + COMPOSITE_TYPES
 
 @dataclass(frozen=True, slots=True)
 class Mode:
-    """One variant along an axis. ``color_scheme`` is ``light``, ``dark`` or empty; ``selectors`` are
+    """One variant along an axis. ``color_scheme`` is ``light``, ``dark`` or empty; ``direction`` that of the
+    language it stands for, ``ltr``, ``rtl`` or empty; ``selectors`` are
     those that ask for the mode in a style sheet it came from."""
 
     key: str
@@ -45,6 +46,7 @@ class Mode:
     description: str = ""
     color_scheme: str = ""
     selectors: tuple[str, ...] = ()
+    direction: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -29,6 +29,7 @@ from prism.model.storable import (
 )
 
 COLOR_SCHEMES = ("", "light", "dark")
+DIRECTIONS = ("", "ltr", "rtl")
 GAMUTS = ("srgb", "display-p3")
 
 
@@ -113,6 +114,12 @@ def _modes(axis: Axis) -> Iterator[Flaw]:
         yield from name_flaws("mode", full, mode.name)
         if mode.color_scheme not in COLOR_SCHEMES:
             yield Flaw("mode", full, f"The color scheme of {mode.name} is not light, dark or none.")
+        if mode.direction not in DIRECTIONS:
+            yield Flaw(
+                "mode",
+                full,
+                f"{mode.name} reads neither from left to right nor from right to left.",
+            )
         first = names.index(mode.name)
         if first != place:
             other = ("mode", f"{axis.key} {axis.modes[first].key}")

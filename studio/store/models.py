@@ -131,6 +131,7 @@ class Mode(Row):
     description = models.TextField(blank=True)
     color_scheme = models.CharField(max_length=10, blank=True)
     selectors = models.TextField(default="[]")
+    direction = models.CharField(max_length=3, blank=True)
 
     class Meta(Row.Meta):
         constraints = _unique("mode_key")

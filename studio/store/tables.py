@@ -50,7 +50,7 @@ MAPPINGS = {
     ),
     "mode": Mapping(
         models.Mode,
-        ("name", "description", "color_scheme", "selectors"),
+        ("name", "description", "color_scheme", "selectors", "direction"),
         frozenset({"selectors"}),
         parent="axis",
     ),

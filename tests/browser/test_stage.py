@@ -2,9 +2,11 @@
 
 import re
 
+from PIL import Image
 from playwright.sync_api import expect
 
 from demo import quillhaven
+from prism.edits.axes import SetDirection
 from prism.resolution.resolver import Resolver
 from studio.store import projects as store
 from studio.store.models import Project
@@ -158,6 +160,19 @@ class StageTests(StudioTestCase):
             "background-color", self.color("action.fill.hover", appearance="dark")
         )
 
+    def test_a_language_from_right_to_left_mirrors_the_scene(self):
+        built = SetDirection("language", "portuguese", "rtl").apply(self.document())
+        self.project = store.create(self.user, built)
+        self.open()
+        at = "e => { const text = document.createRange(); text.selectNodeContents(e);"
+        at += " return text.getBoundingClientRect().left; }"
+        head = self.frame().locator("h1, h2").first
+        before = head.evaluate(at)
+        self.assertEqual(head.evaluate("e => getComputedStyle(e).direction"), "ltr")
+        self.page.locator("#mode-language-portuguese").dispatch_event("click")
+        expect(self.frame().locator("body")).to_have_css("direction", "rtl")
+        self.assertNotEqual(head.evaluate(at), before)
+
     def test_scenes_pairings_and_a_file_of_its_own(self):
         for name, text in (
             ("booking", "Choose a cabin"),
@@ -175,7 +190,7 @@ class StageTests(StudioTestCase):
         expect(self.page.locator("#missing tr")).to_have_count(before - 1)
         self.page.click("#pane-menu-0 summary")
         with self.page.expect_download() as held:
-            self.page.locator("#pane-menu-0 [data-save]").click()
+            self.page.locator("#pane-menu-0 [data-save=html]").click()
         text = held.value.path().read_text()
         self.assertNotIn("<link", text)
         self.assertNotIn("<script", text)
@@ -186,3 +201,12 @@ class StageTests(StudioTestCase):
             self.color("surface.page"),
         )
         page.close()
+        with self.page.expect_download() as held:
+            self.page.locator("#pane-menu-0 [data-save=png]").click()
+        picture = Image.open(held.value.path())
+        self.assertEqual(picture.format, "PNG")
+        ground = self.color("surface.page").removeprefix("rgb(").removesuffix(")").split(", ")
+        pixels = picture.convert("RGB").resize((300, 300), Image.Resampling.NEAREST).getdata()
+        share = sum(pixel == tuple(map(int, ground)) for pixel in pixels) / len(pixels)
+        self.assertGreater(share, 0.1, "the page is painted")
+        self.assertGreater(len(set(pixels)), 30, "and what stands on it")

@@ -31,6 +31,7 @@ from prism.edits.axes import (
     RenameAxis,
     RenameMode,
     SetColorScheme,
+    SetDirection,
 )
 from prism.edits.balance import MakeAllEven, MakeEven
 from prism.edits.cells import (
@@ -168,6 +169,7 @@ SAMPLES = (
     (MoveMode("appearance", "dim", -1), "Moved mode dim of appearance"),
     (ChangeDefault("appearance", "dark"), "Made dark the default of appearance"),
     (SetColorScheme("brand", "vexley", "dark"), "Set the color scheme of Vexley to dark"),
+    (SetDirection("language", "portuguese", "rtl"), "Let Português read from right to left"),
     (
         FollowPreference("density", "compact", "prefers-contrast: more"),
         "Set the system preference of density to",

@@ -40,7 +40,13 @@ def full():
         role="text quiet", belongs_to="ink.1",
     )  # fmt: skip
     look = axis("look", "light", "night")
-    night = replace(look.modes[1], description="late", color_scheme="dark", selectors=(".night",))
+    night = replace(
+        look.modes[1],
+        description="late",
+        color_scheme="dark",
+        selectors=(".night",),
+        direction="rtl",
+    )
     look = replace(look, modes=(look.modes[0], night), description="How light it is")
     return replace(
         document(base, odd, axes=(look,)),

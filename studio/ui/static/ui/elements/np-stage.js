@@ -41,6 +41,7 @@ export class NpStage extends HTMLElement {
     const there = new Set();
     for (const [place, pane] of this.panes.entries()) {
       const iframe = pane.querySelector("iframe");
+      if (!iframe) continue; // it is on its way to this pane
       there.add(iframe);
       if (!this.#frames.has(iframe)) this.#frames.set(iframe, new PaneFrame(iframe, this));
       const frame = this.#frames.get(iframe);
@@ -111,7 +112,8 @@ export class NpStage extends HTMLElement {
     const form = event.target.closest(".pane-form");
     if (!form) return;
     if (event.target.matches("[data-close]")) this.#store(form, { closes: true });
-    if (event.target.matches("[data-save]")) this.#frames.get(form.closest(".pane").querySelector("iframe")).save();
+    const { save } = event.target.dataset;
+    if (save) this.#frames.get(form.closest(".pane").querySelector("iframe")).save(save);
   };
 
   /** Write what the form of a pane says into the address of all. */

@@ -1,6 +1,8 @@
 // One frame of the stage: its theme, zones, state, what is lit up and pointed at, its size, and its events.
 
+import { markState, markZones, takes } from "./pane-marks.js";
 import { selfContained } from "./scene-file.js";
+import { pictureOf } from "./scene-picture.js";
 
 const WIDTHS = { phone: 390, tablet: 768, desktop: 1120 };
 
@@ -56,48 +58,13 @@ export class PaneFrame {
     for (const [name, value] of Object.entries(JSON.parse(this.#pane.dataset.attributes)))
       root.setAttribute(name, value);
     const elements = this.#elements;
-    this.#zones(elements);
+    markZones(elements, JSON.parse(this.#pane.dataset.zones), JSON.parse(this.#pane.dataset.attributes));
     const lit = new Set(dataset.lit.split(" ").filter(Boolean));
     for (const [place, element] of elements.entries()) {
-      element.toggleAttribute("data-lit", lit.size > 0 && this.#takes(element, lit));
+      element.toggleAttribute("data-lit", lit.size > 0 && takes(element, lit));
       element.toggleAttribute("data-at", String(place) === dataset.at && String(this.place) === (dataset.pane || "0"));
     }
-    this.#state(dataset.state);
-  }
-
-  #takes(element, slots) {
-    return Object.entries(element.dataset).some(
-      ([name, value]) => slots.has(name === "copy" ? `copy-${value}` : value) && name !== "part" && name !== "as",
-    );
-  }
-
-  #zones(elements) {
-    const zones = new Map(JSON.parse(this.#pane.dataset.zones));
-    const names = Object.keys(JSON.parse(this.#pane.dataset.attributes));
-    for (const [place, element] of elements.entries()) {
-      const attributes = zones.get(place);
-      if (!attributes && !element.hasAttribute("data-own")) continue;
-      for (const name of names) {
-        if (attributes) element.setAttribute(name, attributes[name]);
-        else element.removeAttribute(name);
-      }
-      element.toggleAttribute("data-zone", Boolean(attributes));
-      element.toggleAttribute("data-own", Boolean(attributes));
-    }
-  }
-
-  /** Let all parts that have a state of this name be in it. */
-  #state(state) {
-    for (const element of this.#document.querySelectorAll("[data-set]")) {
-      element.removeAttribute("data-as");
-      element.removeAttribute("data-set");
-    }
-    if (!state) return;
-    const having = ["ink", "fill", "edge"].map((paint) => `[data-${state}-${paint}]:not([data-as])`);
-    for (const element of this.#document.querySelectorAll(having.join())) {
-      element.setAttribute("data-as", state);
-      element.setAttribute("data-set", "");
-    }
+    markState(this.#document, dataset.state);
   }
 
   /** Put the page, and the zones that inherit it, into a mode, where the pane does not keep one of its own. */
@@ -149,13 +116,16 @@ export class PaneFrame {
     if (place >= 0) this.#stage.point(place, this.place);
   };
 
-  /** Download the scene with its themes as one file that needs nothing else. */
-  async save() {
+  /** Download the scene as one HTML file with its themes, or as a picture of it as it is now. */
+  async save(kind) {
     if (!this.#document) await new Promise((loaded) => this.#iframe.addEventListener("load", loaded, { once: true }));
-    const text = await selfContained(this.#document);
+    const made =
+      kind === "png"
+        ? await pictureOf(this.#document)
+        : new Blob([await selfContained(this.#document)], { type: "text/html" });
     const link = document.createElement("a");
-    link.href = URL.createObjectURL(new Blob([text], { type: "text/html" }));
-    link.download = `${this.#document.title.toLowerCase()}.html`;
+    link.href = URL.createObjectURL(made);
+    link.download = `${this.#document.title.toLowerCase()}.${kind}`;
     link.click();
     setTimeout(() => URL.revokeObjectURL(link.href), 1000);
   }

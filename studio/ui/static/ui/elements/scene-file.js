@@ -1,10 +1,28 @@
-// A scene as one HTML file: its style sheets stand inside, its fonts are left to the system, and a row of selects at the
-// top switches its themes.
+// A scene as one HTML file: its style sheets and their fonts stand inside.
 
-/** The text of a file that shows a document as it is now. */
-export async function selfContained(scene) {
-  const sheets = [...scene.querySelectorAll("link[rel=stylesheet]")].filter((link) => !link.href.includes("faces"));
-  const styles = await Promise.all(sheets.map(async (link) => (await fetch(link.href)).text()));
+const ADDRESS = /url\(["']?([^"')]+)["']?\)/g;
+
+/** The text of a style sheet with all that it names by address inside. */
+async function wholeSheet(link) {
+  const text = await (await fetch(link.href)).text();
+  const inside = new Map();
+  for (const [, address] of text.matchAll(ADDRESS)) {
+    if (!address.startsWith("data:")) inside.set(address, await dataOf(new URL(address, link.href)));
+  }
+  return text.replace(ADDRESS, (whole, address) => (inside.has(address) ? `url("${inside.get(address)}")` : whole));
+}
+
+async function dataOf(address) {
+  const reader = new FileReader();
+  reader.readAsDataURL(await (await fetch(address)).blob());
+  await new Promise((done) => reader.addEventListener("loadend", done, { once: true }));
+  return reader.result;
+}
+
+/** A copy of the page of a scene as it is now, with its styles in it and nothing beside it. */
+export async function copyOf(scene) {
+  const sheets = [...scene.querySelectorAll("link[rel=stylesheet]")];
+  const styles = await Promise.all(sheets.map(wholeSheet));
   const copy = scene.documentElement.cloneNode(true);
   for (const link of copy.querySelectorAll("link")) link.remove();
   for (const marked of copy.querySelectorAll("[data-at], [data-lit]")) {
@@ -14,5 +32,10 @@ export async function selfContained(scene) {
   const style = scene.createElement("style");
   style.textContent = styles.join("\n").replaceAll("</", "<\\/");
   copy.querySelector("head").append(style);
-  return `<!doctype html>\n${copy.outerHTML}\n`;
+  return copy;
+}
+
+/** The text of a file that shows a document as it is now. */
+export async function selfContained(scene) {
+  return `<!doctype html>\n${(await copyOf(scene)).outerHTML}\n`;
 }
