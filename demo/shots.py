@@ -21,7 +21,6 @@ FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 #: Name, path within the project, chrome.
 VIEWS = (
     ("palette", "palette/?ramp=spruce", "light"),
-    ("palette-color", "palette/?swatch=coral.7", "dark"),
     ("palette-retune", "palette/?ramp=brine&view=tune", "light"),
     ("palette-picture", "palette/import/picture?picture={picture}", "light"),
     (
@@ -31,7 +30,6 @@ VIEWS = (
     ),
     ("palette-measures", "palette/measures/", "light"),
     ("tokens", "tokens/?theme=appearance:dark&cell=text.link:dark", "light"),
-    ("tokens-page", "tokens/?cell=action.label:light&view=page", "light"),
     ("tokens-ladder", "tokens/map/ladder?group=surface", "light"),
     ("tokens-names", "tokens/names/?scheme=parts", "light"),
     ("tokens-roles", "tokens/roles/", "light"),
@@ -44,6 +42,8 @@ VIEWS = (
     ("stage", "stage/?at=66&zones=22=appearance:dark", "light"),
     ("stage-dark-chrome", "stage/?scene=crew&theme=appearance:dark,brand:vexley", "dark"),
     ("checks", "checks/", "light"),
+    ("checks-findings", "checks/findings/?finding=literal+signal.hold", "light"),
+    ("checks-vision", "checks/vision/?pair=signal.wait+signal.stop", "dark"),
     ("checks-balance", "checks/balance/?token=highlight.fill&brand=vexley", "mid"),
     ("exchange", "exchange/", "light"),
 )
