@@ -131,7 +131,18 @@ class Analysis:
     @computed
     def findings(self) -> list[Finding]:
         """What all checks find, with what was accepted."""
-        return checks.run(self)
+        return checks.run(self, known=self.found_of_tokens)
+
+    @computed
+    def found_of_tokens(self) -> checks.ByToken:
+        """What is found of each token by itself; after an edit, of those it reaches alone."""
+        known: checks.ByToken | None = self._previous("found_of_tokens")
+        before: Resolver | None = self._previous("resolver")
+        reached = self.resolver.reached_since(before) if before is not None else None
+        if known is None or reached is None or before is None:
+            return checks.by_token(self)
+        same = before.document.gamut == self.document.gamut
+        return checks.by_token(self, known if same else None, reached)
 
     @computed
     def coverage(self) -> coverage.Coverage:

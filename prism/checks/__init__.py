@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import replace
+from itertools import chain
 
 from prism.checks import (
     absent,
@@ -56,12 +57,47 @@ CHECKS: tuple[Check, ...] = (
 )
 BY_ID = {check.id: check for check in CHECKS}
 
-__all__ = ["BY_ID", "CHECKS", "SECTIONS", "Check", "Finding", "Section", "ids", "run"]
+__all__ = [
+    "BY_ID",
+    "CHECKS",
+    "SECTIONS",
+    "ByToken",
+    "Check",
+    "Finding",
+    "Section",
+    "by_token",
+    "ids",
+    "run",
+]
 
 
-def run(analysis: Analyzed, *ids: str) -> list[Finding]:
+#: What checks that look at each token by itself found, by check and token key; nothing is left out.
+ByToken = Mapping[str, Mapping[str, Sequence[Finding]]]
+
+
+def by_token(
+    analysis: Analyzed, known: ByToken | None = None, reached: Collection[str] = ()
+) -> ByToken:
+    """What the checks find that look at each token by itself. ``known`` is what they found in an earlier document; it
+    holds for all tokens but those ``reached``, by key, by what changed since."""
+    found: dict[str, dict[str, Sequence[Finding]]] = {}
+    for check in CHECKS:
+        if check.of is None:
+            continue
+        before = known[check.id] if known is not None else {}
+        found[check.id] = {
+            token.key: before[token.key]
+            if token.key in before and token.key not in reached
+            else tuple(check.of(analysis, token))
+            for token in analysis.document.tokens
+        }
+    return found
+
+
+def run(analysis: Analyzed, *ids: str, known: ByToken | None = None) -> list[Finding]:
     """What the checks find, in the order of ``CHECKS``, with what was accepted; only those of ``ids`` where any
-    are given."""
+    are given. ``known`` is what was found of each token by itself."""
+    known = known or {}
     return list(
         _accepted(
             analysis,
@@ -69,7 +105,11 @@ def run(analysis: Analyzed, *ids: str) -> list[Finding]:
                 finding
                 for check in CHECKS
                 if not ids or check.id in ids
-                for finding in check.run(analysis)
+                for finding in (
+                    chain.from_iterable(known[check.id].values())
+                    if check.id in known
+                    else check.run(analysis)
+                )
             ),
         )
     )

@@ -4,25 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, tokens_of
+from prism.checks.check import Analyzed, Finding, Fix, check_of_tokens, tokens_of
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import BASE
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
-    """A finding for each token without a base value."""
-    for token in analysis.document.tokens:
-        if token.value(BASE) is not None:
-            continue
-        modes = _modes(analysis.document, token)
-        yield Finding(
-            "absent",
-            f"{shown_path(token.path)} is there only under {', '.join(modes)}."
-            if modes
-            else f"{shown_path(token.path)} has no value at all.",
-            token.key,
-            fixes=(Fix("Give it a base value, if it is meant to show elsewhere."),),
-        )
+def of(analysis: Analyzed, token: Token) -> Iterator[Finding]:
+    """A finding for a token without a base value."""
+    if token.value(BASE) is not None:
+        return
+    modes = _modes(analysis.document, token)
+    yield Finding(
+        "absent",
+        f"{shown_path(token.path)} is there only under {', '.join(modes)}."
+        if modes
+        else f"{shown_path(token.path)} has no value at all.",
+        token.key,
+        fixes=(Fix("Give it a base value, if it is meant to show elsewhere."),),
+    )
 
 
 def _modes(document: Document, token: Token) -> list[str]:
@@ -36,6 +35,6 @@ def _modes(document: Document, token: Token) -> list[str]:
     return words
 
 
-CHECK = Check(
-    "absent", "Missing in some themes", "Something is missing in a theme.", run, tokens_of
+CHECK = check_of_tokens(
+    "absent", "Missing in some themes", "Something is missing in a theme.", of, tokens_of
 )

@@ -4,31 +4,30 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, tokens_of
-from prism.model.document import shown_path
+from prism.checks.check import Analyzed, Finding, Fix, check_of_tokens, tokens_of
+from prism.model.document import Token, shown_path
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
-    """A finding for each reason why a token itself has no result in some theme."""
+def of(analysis: Analyzed, token: Token) -> Iterator[Finding]:
+    """A finding for a reason why a token itself has no result in some theme."""
     document, answers = analysis.document, analysis.answers
-    for token in document.tokens:
-        reasons = {
-            answer.broken: fixed
-            for fixed, answer in answers.of(token.key)
-            if answer.broken and not answer.passed_on
-        }
-        for sentence, fixed in reasons.items():
-            modes = zip(document.axes, fixed, strict=True)
-            yield Finding(
-                "broken",
-                f"{shown_path(token.path)} has no result: {sentence}",
-                token.key,
-                ", ".join(f"{axis.name} {axis.modes[i].name}" for axis, i in modes if i >= 0),
-                answers.share(fixed),
-                "error",
-                (Fix("Give it another value."),),
-                about=sentence,
-            )
+    reasons = {
+        answer.broken: fixed
+        for fixed, answer in answers.of(token.key)
+        if answer.broken and not answer.passed_on
+    }
+    for sentence, fixed in reasons.items():
+        modes = zip(document.axes, fixed, strict=True)
+        yield Finding(
+            "broken",
+            f"{shown_path(token.path)} has no result: {sentence}",
+            token.key,
+            ", ".join(f"{axis.name} {axis.modes[i].name}" for axis, i in modes if i >= 0),
+            answers.share(fixed),
+            "error",
+            (Fix("Give it another value."),),
+            about=sentence,
+        )
 
 
-CHECK = Check("broken", "Broken", "A broken token shows nothing.", run, tokens_of)
+CHECK = check_of_tokens("broken", "Broken", "A broken token shows nothing.", of, tokens_of)

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from typing import Literal, Protocol
 
-from prism.model.document import Document
+from prism.model.document import Document, Token
 from prism.palette.coverage import Coverage
 from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.resolver import Resolver
@@ -115,8 +115,8 @@ class Looked:
 
 @dataclass(frozen=True, slots=True)
 class Check:
-    """A check: a stable id, a title, one sentence of why it matters, its run, the section it is shown
-    in, and over what it looks."""
+    """A check: a stable id, a title, one sentence of why it matters, its run, over what it looks, the section it is
+    shown in, and what it finds of one token where it looks at each by itself."""
 
     id: str
     title: str
@@ -124,6 +124,24 @@ class Check:
     run: Callable[[Analyzed], Iterable[Finding]]
     looked: Callable[[Analyzed], Looked]
     section: Section = "hygiene"
+    of: Callable[[Analyzed, Token], Iterable[Finding]] | None = None
+
+
+def check_of_tokens(
+    id: str,
+    title: str,
+    why: str,
+    of: Callable[[Analyzed, Token], Iterable[Finding]],
+    looked: Callable[[Analyzed], Looked],
+) -> Check:
+    """A check that looks at each token by itself: at its values, its answers, and what it refers to. What it found
+    holds until one of these changes."""
+
+    def run(analysis: Analyzed) -> Iterable[Finding]:
+        for token in analysis.document.tokens:
+            yield from of(analysis, token)
+
+    return Check(id, title, why, run, looked, of=of)
 
 
 def tokens_of(analysis: Analyzed) -> Looked:

@@ -43,9 +43,9 @@ def _not_judged(analysis: Analyzed) -> Iterator[Finding]:
             if key in told or token is None:
                 continue
             told.add(key)
-            rows = analysis.answers.of(key)
-            parts = [fixed for fixed, answer in rows if answer.color is None]
-            if parts:
+            if analysis.answers.lacks_color(key):
+                rows = analysis.answers.of(key)
+                parts = [fixed for fixed, answer in rows if answer.color is None]
                 on_page = any(answer.on_page for _, answer in rows)
                 yield Finding(
                     "contrast",

@@ -4,26 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.checks.check import Analyzed, Finding, Fix, Looked, check_of_tokens
 from prism.color import space
 from prism.model.document import Token, shown_path
 from prism.model.values import Expression
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
-    """A finding for each color that lies beyond sRGB, or had to be brought into the gamut, by a value of
+def of(analysis: Analyzed, token: Token) -> Iterator[Finding]:
+    """A finding for a color that lies beyond sRGB, or had to be brought into the gamut, by a value of
     its own."""
-    for token in analysis.document.tokens:
-        if token.type != "color" or all(_is_alias(value) for _, value in token.values):
-            continue
-        beyond = [
-            (fixed, answer)
-            for fixed, answer in analysis.answers.of(token.key)
-            if answer.color is not None
-            and (answer.mapped or not space.in_gamut(answer.color, "srgb"))
-        ]
-        if beyond:
-            yield _finding(analysis, token, beyond[0][1].hex, [fixed for fixed, _ in beyond])
+    if token.type != "color" or all(_is_alias(value) for _, value in token.values):
+        return
+    beyond = [
+        (fixed, answer)
+        for fixed, answer in analysis.answers.of(token.key)
+        if answer.color is not None and (answer.mapped or not space.in_gamut(answer.color, "srgb"))
+    ]
+    if beyond:
+        yield _finding(analysis, token, beyond[0][1].hex, [fixed for fixed, _ in beyond])
 
 
 def _finding(analysis: Analyzed, token: Token, shown: str, parts: list[tuple[int, ...]]) -> Finding:
@@ -46,4 +44,4 @@ def _colors(analysis: Analyzed) -> Looked:
     return Looked(sum(token.type == "color" for token in analysis.document.tokens), "color")
 
 
-CHECK = Check("gamut", "Beyond sRGB", "Most screens show another color.", run, _colors)
+CHECK = check_of_tokens("gamut", "Beyond sRGB", "Most screens show another color.", of, _colors)

@@ -12,7 +12,7 @@ from prism.palette.building import shown_name
 def used_tokens(analysis: Analyzed, ramps: bool = True) -> set[str]:
     """Keys of the tokens that a value, a pairing, a set or a scene uses, or with ``ramps`` a ramp has."""
     document = analysis.document
-    used = {key for token in document.tokens for key in analysis.resolver.all_targets(token.key)}
+    used = analysis.resolver.graph.named()
     for pairing in document.pairings:
         used.update((pairing.foreground, *pairing.backgrounds, pairing.page))
     for scene in document.scenes:

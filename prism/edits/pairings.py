@@ -21,7 +21,8 @@ from prism.roles import rules
 class AddPairing(Command):
     """Add a pairing that requires what its use needs.
 
-    ``foreground``, ``background`` and ``page`` are paths, ``enhanced`` asks for level AAA.
+    ``foreground``, ``background`` and ``page`` are paths, ``enhanced`` asks for level AAA. Layers under each other are
+    ``veil.hover over surface.card``.
     """
 
     key: str
@@ -36,7 +37,7 @@ class AddPairing(Command):
         return contrast.pairing_for(
             self.key,
             _key_of(document, self.foreground),
-            (_key_of(document, self.background),),
+            tuple(_key_of(document, path) for path in self.background.split(" over ")),
             read_use(self.use),
             enhanced=self.enhanced,
             reason=self.reason,

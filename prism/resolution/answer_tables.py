@@ -28,10 +28,13 @@ class AnswerTables:
     def __init__(self, resolver: Resolver, before: AnswerTables | None = None) -> None:
         self.resolver = resolver
         self._known: dict[str, Rows] = {}
+        self._lacking: dict[str, bool] = {}
         reached = resolver.reached_since(before.resolver) if before is not None else None
         if before is not None and reached is not None:
             known = before._known.copy().items()  # another thread may add to it
             self._known = {key: rows for key, rows in known if key not in reached}
+            lacking = before._lacking.copy().items()
+            self._lacking = {key: lacks for key, lacks in lacking if key not in reached}
         # Few parts are distinct, and every row of every table is one of them.
         self._parts: dict[Fixed, Fixed] = {}
         self._themes: dict[Fixed, Theme] = {}
@@ -48,6 +51,12 @@ class AnswerTables:
                         self._explored(member) if circular else self._composed(member)
                     )
         return self._known[key]
+
+    def lacks_color(self, key: str) -> bool:
+        """Whether the token has no color of its own in some theme."""
+        if key not in self._lacking:
+            self._lacking[key] = any(answer.color is None for _, answer in self.of(key))
+        return self._lacking[key]
 
     def all(self) -> int:
         """Make the table of every token; returns how many parts there are in all."""

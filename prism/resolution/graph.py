@@ -65,6 +65,10 @@ class Graph:
                 users.setdefault(target, []).append(key)
         self._users = {target: frozenset(keys) for target, keys in users.items()}
 
+    def named(self) -> set[str]:
+        """Every node that another one names."""
+        return {target for target, users in self._users.items() if users}
+
     def changed(self, targets: Mapping[str, Iterable[str]]) -> Graph:
         """The graph in which some nodes name others than here."""
         graph = Graph({})

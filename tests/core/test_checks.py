@@ -18,6 +18,7 @@ from prism.color.contrast import lightness, ratio_of
 from prism.derive import fixing
 from prism.derive.solving import Wanted, Watch
 from prism.edits.findings import MuteFinding, SplitByUse, TellApart, UnmuteFinding, WaivePairing
+from prism.edits.pairings import AddPairing
 from prism.edits.tokens import RemoveToken, RenameToken
 from prism.errors import EditError, FormatError
 from prism.model.document import Document, Pairing, TellingApart
@@ -289,3 +290,15 @@ class FixAllTests(SimpleTestCase):
             for page, light in zip(colors, lights, strict=True)
             if abs(light - now) <= 15
         )
+
+
+class StackTests(SimpleTestCase):
+    def test_a_pairing_on_layers_is_composited(self):
+        built = document(
+            token("text", "#ffffff"), token("veil", "#00000080"), token("card", "#ffffff"),
+        )  # fmt: skip
+        made = AddPairing("k", "text", "veil over card").apply(built)
+        self.assertEqual(made.pairings[0].backgrounds, ("veil", "card"))
+        (finding,) = [f for f in Analysis(made).findings if f.check == "contrast"]
+        # White on half black over white is white on #7f7f7f by 8 bits a channel: 4.0035 by WCAG's formula.
+        self.assertIn("text on veil over card reads 4.00, and needs 4.50.", finding.what)

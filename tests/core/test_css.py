@@ -70,6 +70,14 @@ class WriteTests(SimpleTestCase):
         scheme = replace(axis("appearance", "light"), modes=(Mode("light", "light", "", "light"),))
         self.assertIn("color-scheme: light;", css.write(document(axes=(scheme,))))
 
+    def test_a_language_says_its_direction_and_the_others_theirs(self):
+        plain = axis("language", "english", "persian")
+        persian = replace(plain.modes[1], direction="rtl")
+        sheet = css.write(document(axes=(replace(plain, modes=(plain.modes[0], persian)),)))
+        self.assertRegex(sheet, r'\[data-language="persian"\] \{\n  direction: rtl;')
+        self.assertRegex(sheet, r'\[data-language="english"\] \{\n  direction: ltr;')
+        self.assertNotIn("direction", css.write(document(axes=(plain,))))
+
     def test_class_names_in_place_of_attributes(self):
         sheet = css.write(
             document(token("a", "#111111", (DARK, "#222222"))), classes=True, prefix="q"
