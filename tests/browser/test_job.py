@@ -77,7 +77,7 @@ class JobTests(StudioTestCase):
         expect(self.page.locator("#matrix tbody tr td").nth(2).locator(".ratio")).to_contain_text(
             "2.54"
         )
-        expect(self.page.locator("#room-4 .num")).to_have_text("1")
+        expect(self.page.locator("#tab-contrast .num")).to_have_text("1")
 
         # Switch the whole interface.
         self.page.click("a:has-text('Stage')")

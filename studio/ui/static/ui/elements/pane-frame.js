@@ -40,6 +40,7 @@ export class PaneFrame {
     this.#unlisten();
     this.#document = loaded;
     loaded.addEventListener("click", this.#onClick);
+    loaded.addEventListener("pointerover", this.#onOver);
     loaded.addEventListener("scroll", this.#onScroll, { passive: true });
     this.paint();
     this.fit();
@@ -47,6 +48,7 @@ export class PaneFrame {
 
   #unlisten() {
     this.#document?.removeEventListener("click", this.#onClick);
+    this.#document?.removeEventListener("pointerover", this.#onOver);
     this.#document?.removeEventListener("scroll", this.#onScroll);
   }
 
@@ -114,6 +116,13 @@ export class PaneFrame {
     const element = event.target.closest(this.#stage.dataset.selector);
     const place = this.#elements.indexOf(element);
     if (place >= 0) this.#stage.point(place, this.place);
+  };
+
+  /** Show what a click would point at. */
+  #onOver = (event) => {
+    const under = event.target.closest(this.#stage.dataset.selector);
+    for (const element of this.#document.querySelectorAll("[data-under]")) element.removeAttribute("data-under");
+    under?.setAttribute("data-under", "");
   };
 
   /** Download the scene as one HTML file with its themes, or as a picture of it as it is now. */

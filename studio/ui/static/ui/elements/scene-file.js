@@ -25,9 +25,10 @@ export async function copyOf(scene) {
   const styles = await Promise.all(sheets.map(wholeSheet));
   const copy = scene.documentElement.cloneNode(true);
   for (const link of copy.querySelectorAll("link")) link.remove();
-  for (const marked of copy.querySelectorAll("[data-at], [data-lit]")) {
+  for (const marked of copy.querySelectorAll("[data-at], [data-lit], [data-under]")) {
     marked.removeAttribute("data-at");
     marked.removeAttribute("data-lit");
+    marked.removeAttribute("data-under");
   }
   const style = scene.createElement("style");
   style.textContent = styles.join("\n").replaceAll("</", "<\\/");
