@@ -41,10 +41,10 @@ def main() -> None:
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "studio.settings")
     django.setup()
     from demo import quillhaven
+    from demo.shots import ARGUMENTS
     from prism.analysis import Analysis
     from prism.roles.by_slot import SCENES
     from tests.browser.axe import SOURCE
-    from tests.browser.base import ARGUMENTS
 
     analysis = Analysis(quillhaven.document())
     rows = []

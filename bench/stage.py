@@ -4,17 +4,19 @@ Chromium alone takes for the same page. Run with ``python -m bench.stage``; writ
 from __future__ import annotations
 
 import itertools
+import os
 import statistics
 from pathlib import Path
 
+import django
 from playwright.sync_api import sync_playwright
 
 from demo import quillhaven
+from demo.shots import ARGUMENTS
 from prism.analysis import Analysis
 from prism.formats import css, scene_css
 from prism.roles.by_slot import SLOTS
 from studio.rooms.stage import library
-from tests.browser.base import ARGUMENTS
 
 _STATIC = Path(library.__file__).parent / "static" / "stage"
 _ROUNDS = 9
@@ -30,7 +32,6 @@ _SWITCH = """async (mode) => {
 def page(analysis: Analysis, *, bare: bool = False) -> str:
     """A scene of about 1,500 elements; ``bare`` has the same rules without our custom properties of slots."""
     document = analysis.document
-    body = library.markup("parts", "Bench") + library.markup("crew", "Bench")
     inner = "".join(
         library.markup(name, "Bench").replace("<body", "<div") for name in ("crew", "parts")
     )
@@ -47,11 +48,13 @@ def page(analysis: Analysis, *, bare: bool = False) -> str:
         f' {k}="{v}"'
         for k, v in css.root_attributes(document, analysis.resolver.default_theme).items()
     )
-    assert body
     return f"<!doctype html><html{root}><head><style>{' '.join(sheets)}</style></head><body data-fill=page>{inner * count}</body></html>"
 
 
 def main() -> None:
+    """Measure, write, and print the table."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "studio.settings")
+    django.setup()
     analysis = Analysis(quillhaven.document())
     ours, bare = page(analysis), page(analysis, bare=True)
     rows = []

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from typing import Any, Generic, TypeVar, overload
 
 from prism import checks
+from prism.checks import contrast
 from prism.checks.check import Finding
 from prism.compare.rows import RowTables, rows_of
 from prism.expressions.values import value_text
@@ -127,6 +128,20 @@ class Analysis:
         if known is None or before is None:
             return contrast_table.failing(self.answers, pairings)
         return contrast_table.failing(self.answers, pairings, (before.pairings, known))
+
+    @computed
+    def falling_short(self) -> dict[str, Finding]:
+        """What is found of each pairing that falls short, by its key."""
+        known: dict[str, Finding] = self._previous("falling_short") or {}
+        before: dict[str, Shortfall] = self._previous("failing") or {}
+        found = {}
+        for key, short in self.failing.items():
+            pairing = self.judged.pairing(key)
+            if key in known and before.get(key) is short:
+                found[key] = known[key]
+            elif pairing is not None:
+                found[key] = contrast.falling_short(self.judged, pairing, short)
+        return found
 
     @computed
     def findings(self) -> list[Finding]:

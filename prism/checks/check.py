@@ -42,6 +42,9 @@ class Analyzed(Protocol):
     def failing(self) -> Mapping[str, Shortfall]: ...
 
     @property
+    def falling_short(self) -> Mapping[str, Finding]: ...
+
+    @property
     def coverage(self) -> Coverage: ...
 
 

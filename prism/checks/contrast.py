@@ -6,32 +6,36 @@ from collections.abc import Iterator
 
 from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
 from prism.color.contrast import truncate_ratio
-from prism.model.document import shown_path
+from prism.model.document import Document, Pairing, shown_path
 from prism.resolution.contrast import summary
+from prism.resolution.shortfall import Shortfall
+
+_FIXES = (Fix("Choose a darker or lighter step, or another background."),)
 
 
 def run(analysis: Analyzed) -> Iterator[Finding]:
     """A finding for each pairing that falls short in some theme, with its worst reading."""
-    for key, short in analysis.failing.items():
-        pairing = analysis.judged.pairing(key)
-        if pairing is None:
-            continue
-        yield Finding(
-            "contrast",
-            f"{summary(analysis.judged, pairing)} reads {truncate_ratio(short.least)}, and needs "
-            f"{truncate_ratio(pairing.required)}.",
-            pairing.foreground,
-            themes=short.themes,
-            severity="error",
-            fixes=(Fix("Choose a darker or lighter step, or another background."),),
-            others=pairing.backgrounds,
-            about=pairing.use,
-            part=key,
-            accepted=pairing.waiver,
-            accepted_by=pairing.waived_by,
-            until=pairing.waived_until,
-        )
+    yield from analysis.falling_short.values()
     yield from _not_judged(analysis)
+
+
+def falling_short(judged: Document, pairing: Pairing, short: Shortfall) -> Finding:
+    """What is found of a pairing that falls short in some theme, by its worst reading."""
+    return Finding(
+        "contrast",
+        f"{summary(judged, pairing)} reads {truncate_ratio(short.least)}, and needs "
+        f"{truncate_ratio(pairing.required)}.",
+        pairing.foreground,
+        themes=short.themes,
+        severity="error",
+        fixes=_FIXES,
+        others=pairing.backgrounds,
+        about=pairing.use,
+        part=pairing.key,
+        accepted=pairing.waiver,
+        accepted_by=pairing.waived_by,
+        until=pairing.waived_until,
+    )
 
 
 def _not_judged(analysis: Analyzed) -> Iterator[Finding]:

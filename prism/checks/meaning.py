@@ -37,9 +37,10 @@ def _read_and_read_on(analysis: Analyzed) -> Iterator[Finding]:
     pairings = analysis.judged.pairings
     read = {pairing.foreground for pairing in pairings if pairing.use in READ}
     under = {key for pairing in pairings if pairing.use in READ for key in pairing.backgrounds[:1]}
-    for token in analysis.document.tokens:
+    both = read & under
+    for token in analysis.document.tokens if both else ():
         known = analysis.roles.get(token.key)
-        if token.key in read & under and (known is None or known.role.kind != "fill"):
+        if token.key in both and (known is None or known.role.kind != "fill"):
             yield Finding(
                 "meaning",
                 f"{shown_path(token.path)} is a text, and texts stand on it: when one use changes, "

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable, Iterator
+from collections.abc import Collection, Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
@@ -117,35 +117,37 @@ def report(analysis: Analysis, today: str = "", known: Collection[str] | None = 
 def _items(
     document: Document, findings: Iterable[Finding], today: str, known: Collection[str] | None
 ) -> Iterator[Item]:
+    names = _names(document)
     for finding in findings:
         check = BY_ID[finding.check]
-        paths = tuple(
-            shown_path(token.path)
-            for key in finding.tokens
-            if (token := document.token(key)) is not None
-        )
-        known_as = finding_id(document, finding)
+        paths = _paths(document, finding)
+        known_as = _id(finding, paths, names)
         yield Item(
             *(known_as, check.section, check.title, finding, paths, finding.is_open(today)),
             is_new=known is not None and known_as not in known,
         )
 
 
-def finding_id(document: Document, finding: Finding) -> str:
-    """What a finding is known by outside: its check, the paths of its tokens, and the names of the modes it is
+def finding_ids(document: Document, findings: Iterable[Finding]) -> frozenset[str]:
+    """What findings are known by outside: the check, the paths of the tokens, and the names of the modes they are
     about, for keys are made anew with each import."""
-    paths = [
-        shown_path(token.path)
-        for key in finding.tokens
-        if (token := document.token(key)) is not None
-    ]
-    words = []
-    for word in finding.about.split():
-        axis = document.axis(word)
-        mode = next(
-            (mode.name for known in document.axes for mode in known.modes if mode.key == word), word
-        )
-        ramp = document.ramp(word)
-        told = next((m.name for m in document.telling_apart if m.key == word), "")
-        words.append(axis.name if axis else ramp.name if ramp else told or mode)
-    return " ".join([finding.check, *paths, *words])
+    names = _names(document)
+    return frozenset(_id(finding, _paths(document, finding), names) for finding in findings)
+
+
+def _paths(document: Document, finding: Finding) -> tuple[str, ...]:
+    tokens = map(document.token, finding.tokens)
+    return tuple(shown_path(token.path) for token in tokens if token is not None)
+
+
+def _id(finding: Finding, paths: Iterable[str], names: Mapping[str, str]) -> str:
+    about = (names.get(word, word) for word in finding.about.split())
+    return " ".join((finding.check, *paths, *about))
+
+
+def _names(document: Document) -> dict[str, str]:
+    """The names of axes, modes, ramps and sets by their keys."""
+    names = {mode.key: mode.name for axis in document.axes for mode in axis.modes}
+    names |= {axis.key: axis.name for axis in document.axes}
+    names |= {ramp.key: ramp.name for ramp in document.ramps}
+    return names | {members.key: members.name for members in document.telling_apart}

@@ -60,13 +60,17 @@ def columns(resolver: Resolver, theme: Theme) -> list[Column]:
 
 def _varying(resolver: Resolver) -> list[Axis]:
     document = resolver.document
-    keys = {
-        axis
+    keys = set[str]()
+    tokens = {
+        key
         for pairing in document.pairings
         for key in (pairing.foreground, *pairing.backgrounds, pairing.page)
         if document.token(key) is not None
-        for axis in resolver.influence(key)
     }
+    for key in tokens:
+        if len(keys) == len(document.axes):
+            break
+        keys.update(resolver.influence(key))
     return [axis for axis in document.axes if axis.key in keys]
 
 
@@ -79,7 +83,7 @@ class Wanted:
     only: str = ""
     by: str = ""
     start: int = 0
-    count: int = 100
+    count: int = 50
 
 
 @dataclass(frozen=True, slots=True)

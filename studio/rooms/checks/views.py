@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections.abc import Container, Mapping, Sequence
 from itertools import groupby
 from typing import Any
+from urllib.parse import quote
 
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism import edits
+from prism.model.document import Token
 from prism.view_models import by_rule, fixes, matrix
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
@@ -25,6 +27,8 @@ from studio.store.projects import Project
 ChecksFrame = Frame[ChecksAddress]
 #: Different answers of a pairing that are drawn at most.
 _ANSWERS = 12
+#: Colors that are offered at most while one is typed.
+_OFFERED = 400
 
 
 @requires("view")
@@ -81,9 +85,15 @@ def _room(
         "find": frame.address.find,
         "form": form or _new_pairing(frame),
         "offer": by_rule.offer(frame.analysis),
-        "colors": [token for token in frame.document.tokens if token.type == "color"],
+        "colors": _colors(frame),
     }
     return page.show(frame, "checks/room.html", context, status)
+
+
+def _colors(frame: ChecksFrame) -> list[Token]:
+    """The colors that are offered while one is typed, those with a meaning first."""
+    colors = [token for token in frame.document.tokens if token.type == "color"]
+    return sorted(colors, key=lambda token: token.tier == "raw")[:_OFFERED]
 
 
 def _wanted(address: ChecksAddress) -> matrix.Wanted:
@@ -110,6 +120,7 @@ def _rows(
             "row": row,
             "rule": names.get(row.pairing.key, ""),
             "fails": row.pairing.key in failing,
+            "cell": quote(f"{row.pairing.foreground}:"),
             "cells": list(zip(row.readings, columns, strict=True)),
         }
         for row in rows
@@ -123,11 +134,17 @@ def _columns(frame: ChecksFrame, table: Sequence[matrix.Column]) -> list[dict[st
     return [
         {
             "column": column,
-            "theme": theme_text(frame.analysis, column.theme),
-            "mode_name": modes[first.key, first.modes[column.theme[0]].key] if first else "",
+            "url": _sheet_url(frame, theme_text(frame.analysis, column.theme)),
+            "mode_name": quote(modes[first.key, first.modes[column.theme[0]].key]) if first else "",
         }
         for column in table
     ]
+
+
+def _sheet_url(frame: ChecksFrame, theme: str) -> str:
+    """Where a cell of the sheet opens in a theme; a cell's name follows."""
+    url = frame.plain_url("tokens:room", theme=theme)
+    return f"{url}{'&' if '?' in url else '?'}cell="
 
 
 @requires("edit")

@@ -11,7 +11,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from prism import edits
 from prism.errors import PrismError
-from prism.reports.report import Glance, Item, Report, finding_id, report
+from prism.reports.report import Glance, Item, Report, finding_ids, report
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -65,7 +65,7 @@ def _known(frame: FindingsFrame) -> tuple[Collection[str] | None, str]:
         older = loading.at(frame.project, int(since)).analysis
     except PrismError:
         return None, f"Revision {since} cannot be found any more, or is not there yet."
-    return {finding_id(older.document, finding) for finding in older.findings}, ""
+    return finding_ids(older.document, older.findings), ""
 
 
 def _blocks(made: Report, address: FindingsAddress) -> list[dict[str, Any]]:
