@@ -5,6 +5,8 @@ import random
 import numpy as np
 from django.test import SimpleTestCase
 
+from prism import checks
+from prism.analysis import Analysis
 from prism.color import space
 from prism.color.contrast import (
     contrast_ratio,
@@ -14,6 +16,8 @@ from prism.color.contrast import (
     source_over,
     truncate_ratio,
 )
+from prism.model.document import Pairing
+from tests.builders import document, token
 
 
 def rgb(text):
@@ -86,3 +90,28 @@ class CompositingTests(SimpleTestCase):
     def test_a_stack_is_rounded_to_what_is_painted(self):
         found = flatten([(0, 0, 0, 0.5), (1, 1, 1, 1)])
         self.assertEqual([round(float(c) * 255, 9) for c in found[:3]], [128, 128, 128])
+
+
+class VerdictTests(SimpleTestCase):
+    def test_ten_thousand_random_pairings_are_judged_as_the_formula_judges_them(self):
+        # WCAG 2.2, "relative luminance" and "contrast ratio", written down here once more, channel by channel.
+        def luminance(text):
+            channels = [int(text[place : place + 2], 16) / 255 for place in (1, 3, 5)]
+            light = [c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in channels]
+            return 0.2126 * light[0] + 0.7152 * light[1] + 0.0722 * light[2]
+
+        rng = random.Random(17)
+        colors = [f"#{rng.randrange(1 << 24):06x}" for _ in range(400)]
+        lights = [luminance(text) for text in colors]
+        tokens = [token(f"c{i}", text) for i, text in enumerate(colors)]
+        pairings, expected = [], set()
+        for number in range(10_000):
+            first, second = rng.sample(range(400), 2)
+            required = rng.choice((3.0, 4.5, 7.0))
+            pairings.append(Pairing(f"p{number}", f"c{first}", (f"c{second}",), required=required))
+            high, low = sorted((lights[first], lights[second]), reverse=True)
+            if (high + 0.05) / (low + 0.05) < required:
+                expected.add(f"p{number}")
+        found = checks.run(Analysis(document(*tokens, pairings=tuple(pairings))), "contrast")
+        self.assertEqual({finding.part for finding in found}, expected)
+        self.assertTrue(3000 < len(expected) < 9500)
