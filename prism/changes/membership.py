@@ -6,7 +6,7 @@ from collections.abc import Collection, Iterable
 from dataclasses import replace
 
 from prism.changes.references import token_of
-from prism.model.document import Document, Scene
+from prism.model.document import Document, Ramp, Scene
 
 
 def without(document: Document, going: Collection[str]) -> Document:
@@ -28,15 +28,7 @@ def without(document: Document, going: Collection[str]) -> Document:
             for p in document.pairings
             if not {p.foreground, *p.backgrounds} & set(going)
         ),
-        ramps=tuple(
-            replace(
-                ramp,
-                steps=tuple(key for key in ramp.steps if key not in going),
-                moved=tuple(key for key in ramp.moved if key not in going),
-                base="" if ramp.base in going else ramp.base,
-            )
-            for ramp in document.ramps
-        ),
+        ramps=tuple(_without_steps(ramp, going) for ramp in document.ramps),
         telling_apart=tuple(
             replace(members, tokens=tuple(key for key in members.tokens if key not in going))
             for members in document.telling_apart
@@ -50,6 +42,15 @@ def without(document: Document, going: Collection[str]) -> Document:
             )
             for source in document.sources
         ),
+    )
+
+
+def _without_steps(ramp: Ramp, going: Collection[str]) -> Ramp:
+    return replace(
+        ramp,
+        steps=tuple(key for key in ramp.steps if key not in going),
+        moved=tuple(key for key in ramp.moved if key not in going),
+        base="" if ramp.base in going else ramp.base,
     )
 
 

@@ -8,7 +8,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from prism.derive.passing import Deciding, Move, State, candidates, is_new
+from prism.derive.deciding import Deciding, Move, State, candidates
+from prism.derive.passing import is_new
 from prism.model.document import Document, TellingApart
 from prism.model.values import Condition, Value
 from prism.resolution.answer_tables import Fixed

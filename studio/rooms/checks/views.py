@@ -11,7 +11,7 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism import edits
-from prism.model.document import Token
+from prism.model.document import Pairing, Token
 from prism.view_models import by_rule, fixes, matrix
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
@@ -72,11 +72,6 @@ def _room(
         "themes": frame.resolver.theme_count,
         "waived": sum(bool(pairing.waiver) for pairing in frame.document.pairings),
         "rules": rules,
-        "open": opened,
-        "fixes": fixes.offers(frame.analysis, opened) if opened else [],
-        "otherwise": fixes.otherwise(frame.analysis, opened) if opened else [],
-        "answers": matrix.answers(frame.analysis.answers, opened)[:_ANSWERS] if opened else [],
-        "short": failing[opened.key].themes if opened and opened.key in failing else 0,
         "open_rule": names.get(frame.address.pairing, ""),
         "rule": next((r for r in rules if r.rule.key == frame.address.rule), None),
         "problem": problem,
@@ -86,8 +81,23 @@ def _room(
         "form": form or _new_pairing(frame),
         "offer": by_rule.offer(frame.analysis),
         "colors": _colors(frame),
+        **_opened(frame, opened),
     }
     return page.show(frame, "checks/room.html", context, status)
+
+
+def _opened(frame: ChecksFrame, opened: Pairing | None) -> dict[str, Any]:
+    """How the open pairing reads in all themes, and what fixes it."""
+    if opened is None:
+        return {"open": None}
+    analysis = frame.analysis
+    return {
+        "open": opened,
+        "fixes": fixes.offers(analysis, opened),
+        "otherwise": fixes.otherwise(analysis, opened),
+        "answers": matrix.answers(analysis.answers, opened)[:_ANSWERS],
+        "short": short.themes if (short := analysis.failing.get(opened.key)) else 0,
+    }
 
 
 def _colors(frame: ChecksFrame) -> list[Token]:
