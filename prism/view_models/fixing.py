@@ -50,13 +50,15 @@ class FixAll:
 @dataclass(frozen=True, slots=True)
 class Scope:
     """What is to be fixed: everything, or the pairings that a ``token`` by key has a part in, or what falls short
-    in a ``mode`` of an ``axis``, by key, or the ``levels`` of surfaces alone. Tokens ``held``, by key, stay."""
+    in a ``mode`` of an ``axis``, by key, or the ``levels`` of surfaces alone. Tokens ``held``, by key, stay;
+    ``new_colors`` may be made between the steps of the palette, and overlays of other opacities."""
 
     held: frozenset[str] = frozenset()
     token: str = ""
     axis: str = ""
     mode: str = ""
     levels: bool = False
+    new_colors: bool = False
 
     def wanted(self, analysis: Analysis) -> Wanted:
         """What to solve for."""
@@ -76,7 +78,8 @@ class Scope:
             analysis.roles,
             within={self.axis: self.mode} if self.axis else {},
             held=self.held,
-            new_colors=self.levels,  # between two steps a level may still lie apart
+            # Between two steps a level may still lie apart.
+            new_colors=self.levels or self.new_colors,
             aside=frozenset(aside),
             levels=self.levels,
         )

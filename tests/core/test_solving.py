@@ -201,6 +201,24 @@ class ContradictionTests(SimpleTestCase):
         freed = self.solved(built, [pair], held=frozenset({"surface.card"}), new_colors=True)
         self.assertEqual((freed.short, freed.contradictions), ((), ()))
 
+    def test_an_overlay_takes_another_opacity_where_new_colors_may_be_made(self):
+        built = document(
+            *self.greys("#ffffff", "#111111"),
+            token("veil.60", "#00000099", tier="raw"),
+            token("text.main", "{grey.2}"),
+            token("surface.card", "{grey.1}"),
+            token("veil.hover", "{veil.60}"),
+        )
+        pair = Pairing("p", "text.main", ("veil.hover", "surface.card"), "text", 4.5)
+        held = frozenset({"text.main", "surface.card"})
+        self.assertTrue(self.solved(built, [pair], held=held).short)
+        made = self.solved(built, [pair], held=held, new_colors=True)
+        self.assertEqual(made.short, ())
+        (move,) = made.moves
+        color = Resolver(made.document).resolve("veil.hover", ()).color
+        self.assertEqual(move.place.token, "veil.hover")
+        self.assertTrue(0 < color.alpha < 0.6, color)
+
     def test_a_label_that_must_read_on_light_and_dark(self):
         built = document(
             *self.greys("#ffffff", "#808080", "#000000"),

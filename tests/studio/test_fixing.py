@@ -23,6 +23,14 @@ class ScopeTests(RoomCase):
         self.assertIn("{ink.8}", texts)
         self.assertEqual(self.project.revision, 2)
 
+    def test_new_colors_are_made_where_they_are_allowed(self):
+        page = self.client.get(self.url("checks:fix-all"), {"token": "signal.go"})
+        self.assert_reads(page, "Allow new colors")
+        self.assertNotContains(page, "<code>#")
+        page = self.client.get(self.url("checks:fix-all"), {"token": "signal.go", "colors": "1"})
+        self.assert_reads(page, "Steps of the palette alone")
+        self.assertContains(page, 'name="colors" value="1"')
+
     def test_a_mode_alone_is_fixed(self):
         page = self.client.get(self.url("checks:fix-all"), {"mode": "appearance:dim"})
         self.assert_reads(page, "in that mode")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -32,6 +32,8 @@ _MOVED, _ELSEWHERE, _NEW = 15, 60, 90
 _SURFACE = 15.0
 #: New colors between steps lie so far apart in OKLCH lightness.
 _FINE = 0.02
+#: Overlays are offered at opacities this far apart; one all the way through costs as much as so many tenths of L*.
+_OPACITY, _THROUGH = 0.04, 400
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,6 +221,8 @@ class Places:
             extra = _NEW if target is not None else 0
             for color in _between(now, self.document.gamut):
                 yield "", Expression(space.css_text(color)), color, extra
+            for color, apart in _opacities(now):
+                yield "", Expression(space.css_text(color)), color, extra + apart
 
     def _steps(self, target: Token, theme: Theme) -> tuple[Sequence[str], Sequence[str]]:
         """The steps of a color's own ramp, and the ends that could take its place; for white, black and
@@ -262,6 +266,16 @@ def _between(color: space.Color, gamut: str) -> Iterator[space.Color]:
             yield space.Color("srgb", (red / 255, green / 255, blue / 255), alpha)
         else:
             yield fitted
+
+
+def _opacities(color: space.Color) -> Iterator[tuple[space.Color, int]]:
+    """An overlay at other opacities, each with what the difference costs; none of an opaque color."""
+    if color.alpha >= 1:
+        return
+    for step in range(1, round(1 / _OPACITY)):
+        alpha = round(step * _OPACITY, 2)
+        if abs(alpha - color.alpha) > 1e-9:
+            yield replace(color, alpha=alpha), round(abs(alpha - color.alpha) * _THROUGH)
 
 
 def _lightness(colors: Sequence[space.Color]) -> NDArray[np.float64]:

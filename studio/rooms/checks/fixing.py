@@ -57,7 +57,8 @@ def _scope(frame: ChecksFrame, held: frozenset[str] = frozenset()) -> Scope:
     if owner is None or all(one.key != mode for one in owner.modes):
         axis = mode = ""
     token = frame.document.token(frame.address.token)
-    return Scope(held, token.key if token else "", axis, mode, bool(frame.address.levels))
+    levels, colors = bool(frame.address.levels), bool(frame.address.colors)
+    return Scope(held, token.key if token else "", axis, mode, levels, colors)
 
 
 @requires("view")
