@@ -160,6 +160,28 @@ class StageTests(StudioTestCase):
             "background-color", self.color("action.fill.hover", appearance="dark")
         )
 
+    def test_a_token_is_dragged_onto_a_slot_and_onto_a_part_of_the_scene(self):
+        self.page.click("#list-slots")
+        token = self.page.locator("[data-token='signal.stop']").first
+        token.scroll_into_view_if_needed()
+        # A row beside it, so that nothing scrolls while it is dragged.
+        row = token.locator("xpath=ancestor::tr/preceding-sibling::tr[1]")
+        slot = row.get_attribute("data-slot")
+        token.drag_to(row)
+        expect(self.page.locator(".says").first).to_contain_text(
+            f"Bound slot {slot} to signal.stop"
+        )
+        expect(self.page.locator(f"tr[data-slot={slot}]")).to_contain_text("signal.stop")
+        token = self.page.locator("[data-token='signal.stop']").first
+        token.scroll_into_view_if_needed()
+        token.drag_to(self.frame().locator(".card").first, target_position={"x": 6, "y": 6})
+        expect(self.page.locator(".says").first).to_contain_text(
+            re.compile("Bound slot card to signal.stop")
+        )
+        expect(self.frame().locator(".card").first).to_have_css(
+            "background-color", self.color("signal.stop")
+        )
+
     def test_a_language_from_right_to_left_mirrors_the_scene(self):
         built = SetDirection("language", "portuguese", "rtl").apply(self.document())
         self.project = store.create(self.user, built)

@@ -1,5 +1,6 @@
 // One frame of the stage: its theme, zones, state, what is lit up and pointed at, its size, and its events.
 
+import { takeTokens } from "./pane-drop.js";
 import { markState, markZones, takes } from "./pane-marks.js";
 import { selfContained } from "./scene-file.js";
 import { pictureOf } from "./scene-picture.js";
@@ -41,6 +42,7 @@ export class PaneFrame {
     this.#document = loaded;
     loaded.addEventListener("click", this.#onClick);
     loaded.addEventListener("pointerover", this.#onOver);
+    takeTokens(loaded, this.#stage, this.#stage.dataset.selector);
     loaded.addEventListener("scroll", this.#onScroll, { passive: true });
     this.paint();
     this.fit();
