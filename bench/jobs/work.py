@@ -232,18 +232,24 @@ def _picture(hand: Hand, owner: User) -> str:
     return "page, text, brand, accent, success and error, each of a color of the picture"
 
 
+#: Whether every pane shows its scene, and the grounds of all.
+_SHOWN = """() => {
+  const frames = [...document.querySelectorAll(".pane iframe")].map((one) => one.contentDocument);
+  return frames.length > 1 && frames.every((one) => one?.URL.includes("/stage/pane") && one.readyState === "complete");
+}"""
+_GROUNDS = """() => [...document.querySelectorAll(".pane iframe")].map(
+  (one) => one.contentWindow.getComputedStyle(one.contentDocument.body).backgroundColor)"""
+
+
 def _theme(hand: Hand, owner: User) -> str:
     plan = replace(sorted_out([NamedColor("harbor", "#2b5d8a")]), name="Harbor Mill")
     numbers = count()
     project = _project(owner, starters.build(plan, lambda: f"s{next(numbers)}"))
     hand.begin()
     hand.click('.room-links a:text-is("Stage")')
-    frames = [frame for frame in hand.page.frames if "/stage/pane" in frame.url]
+    hand.page.wait_for_function(_SHOWN)
+    grounds = set(hand.page.evaluate(_GROUNDS))
     analysis = Analysis(_now(project))
-    grounds = set()
-    for frame in frames:
-        frame.wait_for_load_state("networkidle")
-        grounds.add(frame.evaluate("getComputedStyle(document.body).backgroundColor"))
     page = analysis.bindings["page"]
     wanted = {
         analysis.resolver.resolve(page.key, theme).css for theme in analysis.resolver.themes()
