@@ -221,7 +221,7 @@ class Places:
             extra = _NEW if target is not None else 0
             for color in _between(now, self.document.gamut):
                 yield "", Expression(space.css_text(color)), color, extra
-            for color, apart in _opacities(now):
+            for color, apart in _opacities(now) if self._new_colors else ():
                 yield "", Expression(space.css_text(color)), color, extra + apart
 
     def _steps(self, target: Token, theme: Theme) -> tuple[Sequence[str], Sequence[str]]:
