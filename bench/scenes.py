@@ -11,15 +11,6 @@ from typing import Any
 import django
 from playwright.sync_api import Page, sync_playwright
 
-_NUMBER = """() => {
-  const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
-  let number = 0;
-  for (let node = walk.nextNode(); node; node = walk.nextNode())
-    if (node.data.trim()) {
-      const list = (node.parentElement.dataset.texts ?? "").split(" ").filter(Boolean);
-      node.parentElement.dataset.texts = [...list, number++].join(" ");
-    }
-}"""
 _READ = """async (attributes) => {
   for (const [name, value] of Object.entries(attributes)) document.documentElement.setAttribute(name, value);
   const options = { runOnly: { type: "rule", values: ["color-contrast"] }, resultTypes: ["violations", "passes", "incomplete"] };
@@ -82,7 +73,7 @@ def _scene(page: Page, analysis: Any, name: str, axe: str) -> tuple[int, float, 
     scene = library.scene_of(name, analysis.document.name)
     page.set_content(scene_pages.page(analysis, name, copies=False))
     page.evaluate(axe + "; undefined")
-    page.evaluate(_NUMBER)
+    page.evaluate(scene_pages.NUMBER)
     texts, apart, incomplete = 0, 0.0, 0
     for theme in analysis.resolver.themes():
         result = page.evaluate(_READ, css.root_attributes(analysis.document, theme))

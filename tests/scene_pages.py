@@ -11,6 +11,18 @@ from studio.rooms.stage import library
 
 STATIC = Path(library.__file__).parent / "static" / "stage"
 
+#: Numbers the elements that hold texts, in order; hidden ones are left out, as the reader leaves them.
+NUMBER = """() => {
+  const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  let number = 0;
+  for (let node = walk.nextNode(); node; node = walk.nextNode())
+    if (node.data.trim()) {
+      const list = (node.parentElement.dataset.texts ?? "").split(" ").filter(Boolean);
+      node.parentElement.dataset.texts = [...list, number++].join(" ");
+    }
+  return number;
+}"""
+
 
 def page(analysis: Analysis, scene: str, theme=None, *, copies: bool = True) -> str:
     """The scene of a document in a theme; without ``copies`` its own texts stand."""

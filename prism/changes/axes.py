@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import Any
 
 from prism.changes.values import refuse_new_breaks
 from prism.errors import EditError
@@ -31,34 +32,21 @@ def rename_axis(document: Document, key: str, name: str) -> Document:
 
 def rename_mode(document: Document, axis: str, mode: str, name: str) -> Document:
     """Give a mode another name."""
-    owner = _axis(document, axis)
-    _mode(owner, mode)
-    modes = tuple(replace(held, name=name) if held.key == mode else held for held in owner.modes)
-    return _put(document, replace(owner, modes=modes))
+    return _with_mode(document, axis, mode, name=name)
 
 
 def set_color_scheme(document: Document, axis: str, mode: str, scheme: str) -> Document:
     """Say whether a mode is ``light``, ``dark``, or neither (empty)."""
     if scheme not in ("", "light", "dark"):
         raise EditError("A mode is light, dark or neither.")
-    owner = _axis(document, axis)
-    _mode(owner, mode)
-    modes = tuple(
-        replace(held, color_scheme=scheme) if held.key == mode else held for held in owner.modes
-    )
-    return _put(document, replace(owner, modes=modes))
+    return _with_mode(document, axis, mode, color_scheme=scheme)
 
 
 def set_direction(document: Document, axis: str, mode: str, direction: str) -> Document:
     """Say whether a mode reads from left to right (``ltr``), from right to left (``rtl``), or neither (empty)."""
     if direction not in ("", "ltr", "rtl"):
         raise EditError("A mode reads from left to right or from right to left.")
-    owner = _axis(document, axis)
-    _mode(owner, mode)
-    modes = tuple(
-        replace(held, direction=direction) if held.key == mode else held for held in owner.modes
-    )
-    return _put(document, replace(owner, modes=modes))
+    return _with_mode(document, axis, mode, direction=direction)
 
 
 def reorder_axes(document: Document, keys: Sequence[str]) -> Document:
@@ -222,6 +210,14 @@ def _put(document: Document, axis: Axis) -> Document:
     return _with_axes(
         document, [axis if known.key == axis.key else known for known in document.axes]
     )
+
+
+def _with_mode(document: Document, axis: str, mode: str, **changes: Any) -> Document:
+    """The document in which a mode says something else of itself."""
+    owner = _axis(document, axis)
+    changed = replace(_mode(owner, mode), **changes)
+    modes = tuple(changed if held.key == mode else held for held in owner.modes)
+    return _put(document, replace(owner, modes=modes))
 
 
 def _axis(document: Document, key: str) -> Axis:

@@ -126,7 +126,7 @@ class _Search:
         return True
 
     def _harms(self, before: State, after: State) -> bool:
-        """Whether another two of the set are close in more themes, or a pairing falls short anew."""
+        """Whether another two of the set are close in more themes, or a pairing falls short that did not."""
         for pair in self._with_key:
             now, was = (
                 sum(

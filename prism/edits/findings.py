@@ -10,6 +10,7 @@ from prism.changes import merging, values
 from prism.derive import telling
 from prism.derive.telling import Telling
 from prism.edits.command import Command, command, keys_from
+from prism.edits.pairings import judged_pairing, refuse_other, with_pairing
 from prism.edits.words import counted, short, token_name
 from prism.errors import EditError
 from prism.expressions.typed_input import typed
@@ -35,6 +36,13 @@ def _reason(text: str) -> str:
     return reason
 
 
+def _without(
+    mutes: tuple[Mute, ...], finding: tuple[str, tuple[str, ...], str]
+) -> tuple[Mute, ...]:
+    """Mutes of other findings than that of a check, tokens and what else tells it apart."""
+    return tuple(mute for mute in mutes if (mute.check, mute.tokens, mute.about) != finding)
+
+
 @command("mute-finding")
 @dataclass(frozen=True, slots=True)
 class MuteFinding(Command):
@@ -52,7 +60,7 @@ class MuteFinding(Command):
         if any(document.token(key) is None for key in self.tokens):
             raise EditError("What was found there is gone.")
         same = (self.check, self.tokens, self.about)
-        kept = tuple(m for m in document.mutes if (m.check, m.tokens, m.about) != same)
+        kept = _without(document.mutes, same)
         mute = Mute(self.key, *same, _reason(self.reason), self.by)
         return replace(document, mutes=(*kept, mute))
 
@@ -71,8 +79,7 @@ class UnmuteFinding(Command):
     about: str = ""
 
     def apply(self, document: Document) -> Document:
-        same = (self.check, self.tokens, self.about)
-        kept = tuple(m for m in document.mutes if (m.check, m.tokens, m.about) != same)
+        kept = _without(document.mutes, (self.check, self.tokens, self.about))
         if len(kept) == len(document.mutes):
             raise EditError("This finding is not accepted.")
         return replace(document, mutes=kept)
@@ -95,14 +102,8 @@ class WaivePairing(Command):
     until: str = ""
     by: str = ""
 
-    def _found(self, document: Document) -> Pairing:
-        pairing = document.pairing(self.pairing) or rules.judged(document).pairing(self.pairing)
-        if pairing is None:
-            raise EditError("That pairing is no longer there.")
-        return pairing
-
     def apply(self, document: Document) -> Document:
-        found = self._found(document)
+        found = judged_pairing(document, self.pairing)
         changed = replace(found, waiver="", waived_by="", waived_until="")
         if self.reason.strip():
             until = read_day(self.until)
@@ -111,13 +112,10 @@ class WaivePairing(Command):
             )
         elif not found.waiver:
             raise EditError("A reason is missing.", fix="Say why this pairing may fall short.")
-        if document.pairing(found.key) is None:
-            return replace(document, pairings=(*document.pairings, replace(changed, key=self.key)))
-        pairings = (changed if p.key == found.key else p for p in document.pairings)
-        return replace(document, pairings=tuple(pairings))
+        return with_pairing(document, changed, self.key)
 
     def sentence(self, before: Document) -> str:
-        words = contrast.summary(before, self._found(before))
+        words = contrast.summary(before, judged_pairing(before, self.pairing))
         if not self.reason.strip():
             return f"Ended the waiver of {words}"
         until = f" until {self.until.strip()}" if self.until.strip() else ""
@@ -247,18 +245,15 @@ class MoveApart(Command):
 
     def apply(self, document: Document) -> Document:
         fix = self._fix(document)
-        words = sets(document, fix)
-        if self.shown and self.shown != words:
-            raise EditError(
-                f"The fix is another by now: {words}.", fix="Look at it, and choose it again."
-            )
+        words = fix_in_words(document, fix)
+        refuse_other(self.shown, words)
         return values.set_values(document, fix.settings)
 
     def sentence(self, before: Document) -> str:
-        return f"Told apart: set {short(sets(before, self._fix(before)))}"
+        return f"Told apart: set {short(fix_in_words(before, self._fix(before)))}"
 
 
-def sets(document: Document, fix: Telling) -> str:
+def fix_in_words(document: Document, fix: Telling) -> str:
     """What a fix sets, in words: ``signal.stop to stop.9 in appearance light``."""
     words = []
     for move in fix.moves:

@@ -59,6 +59,23 @@ def _key_of(document: Document, path: str) -> str:
     return token.key
 
 
+def judged_pairing(document: Document, key: str) -> Pairing:
+    """A pairing of the document or of its rules. Raises ``EditError`` where it is gone."""
+    pairing = document.pairing(key) or rules.judged(document).pairing(key)
+    if pairing is None:
+        raise EditError("That pairing is no longer there.")
+    return pairing
+
+
+def with_pairing(document: Document, changed: Pairing, key: str) -> Document:
+    """The document with a pairing in place of the one of its key; one that a rule makes becomes one of its own with
+    the key ``key``."""
+    if document.pairing(changed.key) is None:
+        return replace(document, pairings=(*document.pairings, replace(changed, key=key)))
+    pairings = (changed if p.key == changed.key else p for p in document.pairings)
+    return replace(document, pairings=tuple(pairings))
+
+
 @command("require-of-pairing")
 @dataclass(frozen=True, slots=True)
 class RequireOfPairing(Command):
@@ -72,23 +89,14 @@ class RequireOfPairing(Command):
     required: float
     reason: str = ""
 
-    def _found(self, document: Document) -> Pairing:
-        pairing = document.pairing(self.pairing) or rules.judged(document).pairing(self.pairing)
-        if pairing is None:
-            raise EditError("That pairing is no longer there.")
-        return pairing
-
     def apply(self, document: Document) -> Document:
-        found = self._found(document)
+        found = judged_pairing(document, self.pairing)
         reason = self.reason.strip()
         changed = replace(found, required=read_ratio(self.required), reason=reason)
-        if document.pairing(found.key) is None:
-            return replace(document, pairings=(*document.pairings, replace(changed, key=self.key)))
-        pairings = (changed if p.key == found.key else p for p in document.pairings)
-        return replace(document, pairings=tuple(pairings))
+        return with_pairing(document, changed, self.key)
 
     def sentence(self, before: Document) -> str:
-        words = contrast.summary(before, self._found(before))
+        words = contrast.summary(before, judged_pairing(before, self.pairing))
         return f"Set the ratio for {words} to {ratio_in_words(self.required)}"
 
 
@@ -105,6 +113,14 @@ class RemovePairing(Command):
     def sentence(self, before: Document) -> str:
         pairing = before.pairing(self.pairing)
         return f"Removed pairing {contrast.summary(before, pairing) if pairing else ''}".strip()
+
+
+def refuse_other(shown: str, words: str) -> None:
+    """Raise ``EditError`` where a fix was shown, and something else would be set by now."""
+    if shown and shown != words:
+        raise EditError(
+            f"The fix is another by now: {words}.", fix="Look at it, and choose it again."
+        )
 
 
 @command("fix-pairing")
@@ -136,10 +152,7 @@ class FixPairing(Command):
 
     def apply(self, document: Document) -> Document:
         fix, words = self._fix(document)
-        if self.shown and self.shown != words:
-            raise EditError(
-                f"The fix is another by now: {words}.", fix="Look at it, and choose it again."
-            )
+        refuse_other(self.shown, words)
         return values.set_values(document, fix.settings)
 
     def sentence(self, before: Document) -> str:

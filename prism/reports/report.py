@@ -130,7 +130,7 @@ def _items(
 
 def finding_ids(document: Document, findings: Iterable[Finding]) -> frozenset[str]:
     """What findings are known by outside: the check, the paths of the tokens, and the names of the modes they are
-    about, for keys are made anew with each import."""
+    about, for each import makes other keys."""
     names = _names(document)
     return frozenset(_id(finding, _paths(document, finding), names) for finding in findings)
 

@@ -10,7 +10,7 @@ from prism.analysis import Analysis
 from prism.color import space
 from prism.color.vision import VISIONS, Vision, seen
 from prism.derive import telling
-from prism.edits.findings import sets
+from prism.edits.findings import fix_in_words
 from prism.model.document import TellingApart, Token
 from prism.resolution.apart import Apart, every_two, readings, worst
 from prism.resolution.resolver import Theme
@@ -132,6 +132,6 @@ def _seen(analysis: Analysis, key: str, theme: Theme, vision: Vision, severity: 
 def offers(analysis: Analysis, members: TellingApart, first: str, second: str) -> list[Offer]:
     """What would tell two tokens of a set apart."""
     return [
-        Offer(fix.token, sets(analysis.document, fix), fix.before, fix.after)
+        Offer(fix.token, fix_in_words(analysis.document, fix), fix.before, fix.after)
         for fix in telling.fixes(analysis.judged, members, first, second)
     ]

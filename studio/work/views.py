@@ -46,7 +46,7 @@ def state(request: HttpRequest, project: Project, task: str) -> HttpResponse:
 @requires("view")
 @require_POST
 def stop(request: HttpRequest, project: Project, task: str) -> HttpResponse:
-    """Ask a task to stop; who asked for it may, and whoever may edit."""
+    """Ask a task to stop; the person who asked for it may, and everybody who may edit."""
     found = _task(project, task)
     if found.asked_by_id != person(request).pk:
         may(project, "edit")

@@ -40,17 +40,6 @@ _SET = """([selector, root, zones]) => {
     for (const [name, value] of Object.entries(attributes)) all[place].setAttribute(name, value);
   }
 }"""
-#: Numbers the elements that hold texts, in order; hidden ones are left out, as the reader leaves them.
-_NUMBER = """() => {
-  const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
-  let number = 0;
-  for (let node = walk.nextNode(); node; node = walk.nextNode())
-    if (node.data.trim()) {
-      const list = (node.parentElement.dataset.texts ?? "").split(" ").filter(Boolean);
-      node.parentElement.dataset.texts = [...list, number++].join(" ");
-    }
-  return number;
-}"""
 _NUMBERS = re.compile(r"[\d.]+")
 
 
@@ -232,7 +221,7 @@ class AxeTests(SceneCase):
             scene = library.scene_of(name, self.analysis.document.name)
             for theme in self.themes(0):
                 self.page.set_content(scene_pages.page(self.analysis, name, theme, copies=False))
-                self.assertEqual(self.page.evaluate(_NUMBER), len(scene.runs))
+                self.assertEqual(self.page.evaluate(scene_pages.NUMBER), len(scene.runs))
                 staged = Staged(self.analysis, scene, theme)
                 result = axe.run(self.page, "color-contrast")
                 for kind in ("passes", "violations"):

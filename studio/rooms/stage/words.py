@@ -116,7 +116,7 @@ _DEMO: dict[str, Any] = _SHARED | {
         "Since noon the fog has stood between the breakwater and Gannet Isle. The harbor pilot lets one ship at a "
         "time through the narrows, so that ferries leave from Quay 6 and take the long way round.",
         "Night rail runs as planned. Trams wait up to five minutes for a ferry that is in sight.",
-        "Whoever does not travel gets the fare back, whole, within three days. Nothing has to be explained.",
+        "If you do not travel, you get the fare back, whole, within three days. Nothing has to be explained.",
     ),
     "quote": "Nobody was ever late for having looked at the sea first.",
 }
@@ -162,7 +162,7 @@ _PLAIN: dict[str, Any] = _SHARED | {
         "Since noon the west gate is closed. The ground below it is opened, so that services leave from door 6 and "
         "take the long way round until the work is done.",
         "The night service runs as planned. Shuttles wait up to five minutes for each other.",
-        "Whoever does not travel gets the fare back, whole, within three days. Nothing has to be explained.",
+        "If you do not travel, you get the fare back, whole, within three days. Nothing has to be explained.",
     ),
     "quote": "The long way round is still a way.",
 }

@@ -11,7 +11,7 @@ from django.views.decorators.http import require_GET, require_POST
 from prism import edits
 from prism.color.vision import VISIONS
 from prism.derive.telling import sets_by_role
-from prism.model.document import TellingApart
+from prism.model.document import TellingApart, shown_path
 from prism.view_models import telling
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
@@ -74,7 +74,7 @@ def _chosen(
 
 def _paths(frame: VisionFrame, chosen: TellingApart | None) -> str:
     tokens = (frame.document.token(key) for key in (chosen.tokens if chosen else ()))
-    return ", ".join(token.path.removesuffix(".$root") for token in tokens if token is not None)
+    return ", ".join(shown_path(token.path) for token in tokens if token is not None)
 
 
 @requires("edit")
