@@ -17,7 +17,9 @@ _TURNING = {("page", ""), ("surface", ""), ("text", ""), ("text", "quiet")}
 
 
 def run(analysis: Analyzed) -> Iterator[Finding]:
-    """A finding for each gap."""
+    """A finding for each gap; none where nothing says what any color is for."""
+    if not _needs(analysis).count:
+        return
     for gap in analysis.coverage.gaps:
         kind, _, key = gap.id.partition(" ")
         words = f"Missing{f' in {gap.where}' if gap.where else ''}: {gap.name}"

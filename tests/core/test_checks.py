@@ -73,6 +73,7 @@ class PlantedTests(SimpleTestCase):
         glances = report(Analysis(Document())).glances
         judged = {glance.id for glance in glances if not glance.words.startswith("not judged: no ")}
         self.assertEqual(judged, set())
+        self.assertEqual(Analysis(Document()).findings, [])
         looked = {
             glance.id: glance.words for glance in report(Analysis(quillhaven.document())).glances
         }
