@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from functools import lru_cache
 from itertools import count
 from threading import Lock
@@ -120,24 +119,15 @@ def colors(request: HttpRequest) -> HttpResponse:
         return render(request, "projects/colors.html", {"problem": str(error)}, status=422)
 
 
-def _of_plan(view: Callable[[HttpRequest, Plan], HttpResponse]) -> Any:
-    """A view of what the fields of the address would give; empty where they are wrong."""
-
-    def answer(request: HttpRequest) -> HttpResponse:
-        try:
-            return view(request, PlanForm(request.GET).plan())
-        except PrismError as error:
-            return HttpResponse(str(error), status=422, content_type="text/plain; charset=utf-8")
-
-    return answer
-
-
 @signed_in
 @require_GET
 @panes.framed
-@_of_plan
-def scene(request: HttpRequest, plan: Plan) -> HttpResponse:
-    """A small interface in one mode of the scheme."""
+def scene(request: HttpRequest) -> HttpResponse:
+    """A small interface in one mode of the scheme that the fields of the address give."""
+    try:
+        plan = PlanForm(request.GET).plan()
+    except PrismError as error:
+        return HttpResponse(str(error), status=422, content_type="text/plain; charset=utf-8")
     document = _built(plan).document
     theme = read_theme(_built(plan), request.GET.get("theme", ""))
     fields = request.GET.copy()
@@ -154,9 +144,12 @@ def scene(request: HttpRequest, plan: Plan) -> HttpResponse:
 
 @signed_in
 @require_GET
-@_of_plan
-def paint(request: HttpRequest, plan: Plan) -> HttpResponse:
+def paint(request: HttpRequest) -> HttpResponse:
     """The style sheet of the small interface."""
+    try:
+        plan = PlanForm(request.GET).plan()
+    except PrismError:
+        return panes.no_sheet()
     response = HttpResponse(_built(plan).stage_sheet, content_type="text/css; charset=utf-8")
     response["Cache-Control"] = "private, max-age=600"
     return response

@@ -152,7 +152,7 @@ class IdeaTests(PaletteCase):
     def test_the_new_scene_is_framed_by_the_application_alone(self):
         pane = self.client.get(self.url("ideas:pane"), {"words": WORDS, "idea": "0"})
         self.assertIn("frame-ancestors 'self'", pane["Content-Security-Policy"])
-        self.assertEqual(self.client.get(self.url("ideas:paint"), {"words": ""}).status_code, 400)
+        self.assertEqual(self.client.get(self.url("ideas:paint"), {"words": ""}).status_code, 422)
 
     def test_what_cannot_be_taken_is_said(self):
         self.refused(self.post("ideas:take", words=WORDS, idea="99"), "cannot be found again")

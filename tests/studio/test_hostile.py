@@ -7,6 +7,7 @@ import zipfile
 
 from django.contrib.auth import get_user_model
 from django.test import SimpleTestCase
+from django.urls import reverse
 from PIL import Image
 
 from bench.hostile import send
@@ -87,6 +88,19 @@ class FieldTests(RoomCase):
                     answer = send(self.url(name, *extra), said)
                     with self.subTest(name=name, method=method, said=said):
                         self.assertLess(answer.status_code, 500)
+                        if name.endswith("paint") and answer.status_code != 302:
+                            self.assertIn("text/css", answer["Content-Type"])
+
+    def test_a_style_sheet_of_what_is_not_there_is_css_to_the_browser(self):
+        for name in ("axes:proposed-paint", "ideas:paint"):
+            answer = self.client.get(self.url(name), {"words": "", "axis": "none"})
+            self.assertEqual((answer.status_code, answer.content), (422, b""), name)
+            self.assertIn("text/css", answer["Content-Type"])
+        answer = self.client.get(
+            reverse("projects:paint"), {"color-name": "a", "color-value": "no color"}
+        )
+        self.assertEqual((answer.status_code, answer.content), (422, b""))
+        self.assertIn("text/css", answer["Content-Type"])
 
     def test_only_known_color_schemes_are_stored(self):
         answer = self.post(

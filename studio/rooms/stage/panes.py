@@ -24,6 +24,14 @@ def framed(view: Callable[..., HttpResponse]) -> Any:
     return csp_replace({"frame-ancestors": [SELF]})(xframe_options_sameorigin(view))
 
 
+def no_sheet() -> HttpResponse:
+    """The answer to a frame that asks for the style sheet of what is no longer there, or never was.
+
+    A browser reports any other type than CSS as an error of the page.
+    """
+    return HttpResponse(status=422, content_type="text/css; charset=utf-8")
+
+
 def show(request: HttpRequest, project: Project, paint: str) -> HttpResponse:
     """The scene of the address in its theme, painted by the style sheet at the address ``paint``."""
     loaded = store.load(project)

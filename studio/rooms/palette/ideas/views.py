@@ -162,8 +162,8 @@ def paint(request: HttpRequest, project: Project) -> HttpResponse:
     address = IdeasAddress.read(request.GET)
     try:
         after = forms.taking(idea_of(address), address, document).apply(document)
-    except PrismError as error:
-        return HttpResponse(str(error), content_type="text/plain; charset=utf-8", status=400)
+    except PrismError:
+        return panes.no_sheet()
     sheet = Analysis(after).stage_sheet
     response = HttpResponse(sheet, content_type="text/css; charset=utf-8")
     response["Cache-Control"] = "private, no-store"

@@ -308,8 +308,8 @@ def paint(request: HttpRequest, project: Project) -> HttpResponse:
     """The style sheet of that interface."""
     try:
         _, analysis, _ = _of_proposal(request, project)
-    except PrismError as error:
-        return HttpResponse(str(error), status=422, content_type="text/plain; charset=utf-8")
+    except PrismError:
+        return panes.no_sheet()
     response = HttpResponse(analysis.stage_sheet, content_type="text/css; charset=utf-8")
     response["Cache-Control"] = "private, max-age=600"
     return response
