@@ -31,6 +31,22 @@ from prism.roles.guess import guess
 from prism.roles.rules import ByRule
 
 
+def _with_pairings(document: Document, pairs: str | None) -> Document:
+    """The document with the pairings of a file, where one is named."""
+    if pairs is None:
+        return document
+    ((name, data),) = read_bytes(pairs).items()
+    return replace(document, pairings=pairing_files.read(data, name, document))
+
+
+def _known(baseline: str | None) -> frozenset[str] | None:
+    """The ids that an earlier report lists, where one is named."""
+    if baseline is None:
+        return None
+    ((name, data),) = read_bytes(baseline).items()
+    return files.known_ids(data, name)
+
+
 @main.command()
 @file_argument
 @click.option("--pairings", "pairs", metavar="FILE", help="A JSON list of pairings.")
@@ -75,16 +91,8 @@ def audit(
     judged.
     """
     day = read_day(today or datetime.date.today().isoformat())
-    document = load(file, maps)
-    if pairs is not None:
-        ((name, data),) = read_bytes(pairs).items()
-        document = replace(document, pairings=pairing_files.read(data, name, document))
-    document, made_by = _by_rule(document, file)
-    known = None
-    if baseline is not None:
-        ((name, data),) = read_bytes(baseline).items()
-        known = files.known_ids(data, name)
-    made = report(Analysis(document), day, known)
+    document, made_by = _by_rule(_with_pairings(load(file, maps), pairs), file)
+    made = report(Analysis(document), day, _known(baseline))
     readings = _readings(document, wanted) if form == "text" or wanted else []
     if as_json:
         show_json(

@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from prism.derive import starting_rows
-from prism.derive.starting_rows import Start
+from prism.derive.start import Start
 from prism.derive.tuning import Row
 from prism.model.document import Pairing
 

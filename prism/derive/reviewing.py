@@ -20,7 +20,7 @@ from prism.derive.solving import (
     Watch,
 )
 from prism.derive.solving.search_result import read
-from prism.derive.starting_rows import Start
+from prism.derive.start import Start
 from prism.derive.tuning import Row
 from prism.errors import EditError
 from prism.expressions.typed_input import read_typed
@@ -128,16 +128,7 @@ def review(
         judged.pairings or tuple(made.pairing for made in rules.pairings(judged, guesses))
     )
     started = modes.with_rows(document, axis, mode, asked.source, rows.values())
-    wanted = Wanted(
-        pairs,
-        guesses,
-        {axis: mode.key},
-        {axis: asked.source},
-        frozenset(
-            key if text is None else Place(key, Condition.of({axis: mode.key}))
-            for key, text in asked.decided
-        ),
-    )
+    wanted = Wanted(pairs, guesses, {axis: mode.key}, {axis: asked.source}, _held(asked))
     starts = bool(rows) or asked.intent != INTENTS[0].id
     if not earlier and not (asked.solves and starts and intent.solves):
         solved = _as_is(started, wanted)  # what is no counterpart yet is not worth solving
@@ -149,6 +140,12 @@ def review(
     there = replace(wanted, within={axis: asked.source}, like={})
     before = sum(1 for _ in solving.falling_short(document, there))
     return Review(tuple(listed), solved.document, pairs, not judged.pairings, solved, before)
+
+
+def _held(asked: Asked) -> frozenset[str | Place]:
+    """What stays as it was decided: a refused token everywhere, another in the proposed mode."""
+    condition = Condition.of({asked.axis: asked.mode.key})
+    return frozenset(key if text is None else Place(key, condition) for key, text in asked.decided)
 
 
 def _kept_elsewhere(start: Start, rows: Sequence[Row]) -> list[Row]:

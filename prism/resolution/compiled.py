@@ -10,7 +10,7 @@ from typing import TypeVar
 from prism.errors import ExpressionError
 from prism.expressions.syntax import reference_of
 from prism.expressions.values import references
-from prism.model.document import Token
+from prism.model.document import Document, Token
 from prism.model.values import Condition, Expression, Value
 from prism.resolution.answers import Answer
 
@@ -110,3 +110,16 @@ def compiled(
         key=lambda candidate: strength([axis for axis, _ in candidate.picks]), reverse=True
     )
     return Compiled(token.key, token.path, token.type, tuple(sorted(axes)), tuple(candidates))
+
+
+def changed_tokens(old: Document, now: Document) -> list[Token] | None:
+    """The tokens of ``now`` that are different in ``old``; None where everything may be."""
+    if old.axes != now.axes or old.gamut != now.gamut or len(old.tokens) != len(now.tokens):
+        return None
+    changed = []
+    for was, token in zip(old.tokens, now.tokens, strict=True):
+        if was is not token and was != token:
+            if (was.key, was.path) != (token.key, token.path):
+                return None
+            changed.append(token)
+    return changed

@@ -23,7 +23,14 @@ from prism.expressions.values import (
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import Absent, Composite, Condition, Listing, Value
 from prism.resolution.answers import Answer, Items, Parts, Resolved, css_value
-from prism.resolution.compiled import Candidate, Compiled, Hop, PassedOnError, compiled
+from prism.resolution.compiled import (
+    Candidate,
+    Compiled,
+    Hop,
+    PassedOnError,
+    changed_tokens,
+    compiled,
+)
 from prism.resolution.graph import Graph, circle, strong_components
 from prism.resolution.themes import Theme as Theme
 from prism.resolution.themes import ThemeSpace
@@ -56,7 +63,7 @@ class Resolver(ThemeSpace):
         self.graph: Graph
         #: Tokens that a change since ``before`` may reach, by key; None where that is not known.
         self.reached: set[str] | None = None
-        changed = self._changed(before) if before is not None else None
+        changed = changed_tokens(before.document, document) if before is not None else None
         if before is None or changed is None:
             self._by_path = {token.path: token.key for token in document.tokens}
             for token in document.tokens:
@@ -78,24 +85,11 @@ class Resolver(ThemeSpace):
 
     def reached_since(self, before: Resolver) -> set[str] | None:
         """Tokens that what changed since an earlier document may reach, by key; None where that is not known."""
-        changed = self._changed(before)
+        changed = changed_tokens(before.document, self.document)
         if changed is None:
             return None
         keys = [token.key for token in changed]
         return self.graph.users(keys) | before.graph.users(keys)
-
-    def _changed(self, before: Resolver) -> list[Token] | None:
-        """The tokens that are different; None where everything may be."""
-        old, now = before.document, self.document
-        if old.axes != now.axes or old.gamut != now.gamut or len(old.tokens) != len(now.tokens):
-            return None
-        changed = []
-        for was, token in zip(old.tokens, now.tokens, strict=True):
-            if was is not token and was != token:
-                if (was.key, was.path) != (token.key, token.path):
-                    return None
-                changed.append(token)
-        return changed
 
     def _compile(self, token: Token) -> Compiled:
         return compiled(token, self.axis_index, self.mode_index, self._by_path)

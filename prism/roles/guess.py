@@ -236,11 +236,7 @@ def _surface(r: Named, page: Named | None) -> Guess:
         clear = PART if r.has("button") else PLAIN
         return Guess(Role("fill", "action", state=r.state), NAME if part else clear, "an action")
     if r.has("accent"):
-        colored = r.chroma >= COLORED and (page is None or r.ratio(page) >= 2)
-        if r.has("surface"):
-            role = Role("surface", "colored" if colored else "", state=r.state, level=1)
-            return Guess(role, PLAIN, "a surface, by its color")
-        return Guess(Role("fill", "accent", state=r.state), PLAIN, "its name says accent")
+        return _accent(r, page)
     if r.has("inverse", "tooltip") and (r.has("surface") or r.has("inverse")):
         against = page is None or page.color is None or r.ratio(page) >= 4.5
         if r.has("inverse") or against:
@@ -251,6 +247,19 @@ def _surface(r: Named, page: Named | None) -> Guess:
         if page is not None and _telling(r) == _telling(page):
             return Guess(role, PLAIN, "its name is like that of the page")
         return Guess(role, sure, "its name says surface")
+    return _plain(r)
+
+
+def _accent(r: Named, page: Named | None) -> Guess:
+    if not r.has("surface"):
+        return Guess(Role("fill", "accent", state=r.state), PLAIN, "its name says accent")
+    colored = r.chroma >= COLORED and (page is None or r.ratio(page) >= 2)
+    role = Role("surface", "colored" if colored else "", state=r.state, level=1)
+    return Guess(role, PLAIN, "a surface, by its color")
+
+
+def _plain(r: Named) -> Guess:
+    """A color whose name says little: by its state, or by what it is used for."""
     if r.has("fill"):
         return Guess(Role("fill", "action", state=r.state), COLOR, "its name says fill")
     if r.state == "disabled":

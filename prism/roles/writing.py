@@ -127,22 +127,22 @@ def _is_label(r: Named, ground: tuple[Named, Guess] | None, below: Role) -> bool
     return below.kind == "surface" and below.detail in ("inverse", "colored")
 
 
+def _detail(r: Named) -> str:
+    """Which text its name says it is; empty for the main one."""
+    if r.state == "disabled":
+        return "disabled"
+    for said in ("inverse", "link", "hint"):
+        if r.has(said):
+            return said
+    if r.has("quiet") or not SOFT.isdisjoint(r.words):
+        return "quiet"
+    return "link" if r.has("accent") and r.chroma >= COLORED else ""
+
+
 def _text(r: Named, page: Named | None, belongs: str, elsewhere: bool) -> Guess:
     """The role of a text; ``elsewhere`` tells that it is seen on a surface against the page."""
     state = "" if r.state == "disabled" else r.state
-    detail = ""
-    if r.state == "disabled":
-        detail = "disabled"
-    elif r.has("inverse"):
-        detail = "inverse"
-    elif r.has("link"):
-        detail = "link"
-    elif r.has("hint"):
-        detail = "hint"
-    elif r.has("quiet") or not SOFT.isdisjoint(r.words):
-        detail = "quiet"
-    elif r.has("accent") and r.chroma >= COLORED:
-        detail = "link"
+    detail = _detail(r)
     sure = NAME if r.has("text") else PART
     if r.has("accent") and not r.has("link"):
         sure = PLAIN  # its color decided, or it is a text on what is accented

@@ -14,9 +14,13 @@ from prism.expressions.typed_input import typed
 from prism.model.document import Document, Pairing
 from prism.model.names import condition_words
 from prism.model.values import Condition
+from prism.resolution.answers import Answer
 from prism.resolution.contrast import Reading, audit, summary
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Theme
+
+#: By token: its tightest pairing in words, and the readings of that now and then.
+Tightest = Mapping[str, tuple[str, Reading | None, Reading | None]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,25 +98,10 @@ def proposal(
     before = audit(resolver, made.pairs, [now])
     reads = list(zip(made.pairs, before, audit(after, made.pairs, [then]), strict=True))
     tightest = _tightest(analysis, reads)
-    rows = []
-    for row in made.rows:
-        pairing, was, reading = tightest.get(row.token.key, ("", None, None))
-        was_answer = resolver.resolve(row.token.key, now)
-        answer = after.resolve(row.token.key, then)
-        rows.append(
-            ReviewRow(
-                row,
-                was_answer.hex,
-                answer.hex,
-                was_answer.css if not was_answer.hex else "",
-                answer.css if not answer.hex else "",
-                typed(row.proposed, row.token.type).strip("{}"),
-                tuple(_others(made.document, row, asked)),
-                pairing,
-                was,
-                reading,
-            )
-        )
+    rows = (
+        _row(made, asked, row, resolver.resolve(row.token.key, now), tightest, then)
+        for row in made.rows
+    )
     return Proposal(
         tuple(rows),
         sum(row.reason == "solved" for row in made.rows),
@@ -126,9 +115,23 @@ def proposal(
     )
 
 
-def _tightest(
-    analysis: Analysis, reads: Sequence[tuple[Pairing, Reading, Reading]]
-) -> Mapping[str, tuple[str, Reading | None, Reading | None]]:
+def _row(
+    made: Review, asked: Asked, row: Row, was: Answer, tightest: Tightest, then: Theme
+) -> ReviewRow:
+    answer = resolver_of(made.document).resolve(row.token.key, then)
+    return ReviewRow(
+        row,
+        was.hex,
+        answer.hex,
+        was.css if not was.hex else "",
+        answer.css if not answer.hex else "",
+        typed(row.proposed, row.token.type).strip("{}"),
+        tuple(_others(made.document, row, asked)),
+        *tightest.get(row.token.key, ("", None, None)),
+    )
+
+
+def _tightest(analysis: Analysis, reads: Sequence[tuple[Pairing, Reading, Reading]]) -> Tightest:
     """The pairing of each token, or of what refers to it, that comes closest to its ratio then."""
     least: dict[str, tuple[float, str, Reading, Reading]] = {}
     for pairing, now, then in reads:

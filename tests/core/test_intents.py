@@ -11,7 +11,8 @@ from prism.color import space
 from prism.color.contrast import lightness
 from prism.derive.reviewing import Asked, review
 from prism.derive.solving import Watch
-from prism.derive.starting_rows import Start, hues_of
+from prism.derive.start import Start
+from prism.derive.starting_rows import hues_of
 from prism.errors import EditError
 from prism.model.document import Mode
 from prism.model.values import BASE, Condition, Expression

@@ -11,7 +11,7 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism import edits
-from prism.model.document import Pairing, Token
+from prism.model.document import Mode, Pairing, Token
 from prism.view_models import by_rule, fixes, matrix
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
@@ -59,10 +59,7 @@ def _room(
     opened = by_rule.pairing(frame.analysis, frame.address.pairing)
     context = {
         "columns": columns,
-        "groups": [
-            (outer, len(list(members)))
-            for outer, members in groupby(table, key=lambda column: column.outer)
-        ],
+        "groups": _groups(table),
         "rows": _rows(rows, columns, names, failing),
         "pairings": frame.analysis.judged.pairings,
         "total": laid_out.total,
@@ -104,6 +101,12 @@ def _colors(frame: ChecksFrame) -> list[Token]:
     """The colors that are offered while one is typed, those with a meaning first."""
     colors = [token for token in frame.document.tokens if token.type == "color"]
     return sorted(colors, key=lambda token: token.tier == "raw")[:_OFFERED]
+
+
+def _groups(table: Sequence[matrix.Column]) -> list[tuple[Mode | None, int]]:
+    """The modes that columns share, with how many columns each has."""
+    outer = groupby(table, key=lambda column: column.outer)
+    return [(name, len(list(columns))) for name, columns in outer]
 
 
 def _wanted(address: ChecksAddress) -> matrix.Wanted:

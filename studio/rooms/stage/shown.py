@@ -33,6 +33,23 @@ SELECTOR = ",".join(
 )
 
 
+def _choices(frame: StageFrame) -> dict[str, Any]:
+    """What can be chosen, whatever is shown."""
+    of_project = library.of_project(frame.document)
+    return {
+        "scenes": [*library.SCENES, *of_project, library.BY_ID[library.CARD]],
+        "pieces": PIECES,
+        "judging": ("ink", "fill", "ground"),
+        "looks": ("state", "lens", "severity", "rows", "across"),
+        "axis_names": frame.analysis.axis_names,
+        "widths": addresses.WIDTHS,
+        "zooms": addresses.ZOOMS,
+        "states": addresses.STATES,
+        "lenses": LENSES,
+        "selector": SELECTOR,
+    }
+
+
 def context(frame: StageFrame) -> dict[str, Any]:
     """Everything the template needs."""
     address, analysis = frame.address, frame.analysis
@@ -47,42 +64,32 @@ def context(frame: StageFrame) -> dict[str, Any]:
     pointing = _place(address.at, scene)
     which = min(_number(address.pane), len(staged) - 1)
     lit = stage.painted_by(analysis, address.light) if address.light else []
-    return {
-        "scenes": [
-            *library.SCENES,
-            *library.of_project(frame.document),
-            library.BY_ID[library.CARD],
-        ],
-        "pieces": PIECES,
-        "card": card,
-        "card_query": _card_query(card),
-        "judging": ("ink", "fill", "ground"),
-        "looks": ("state", "lens", "severity", "rows", "across"),
-        "axis_names": analysis.axis_names,
-        "scene": shipped,
-        "panes": [
-            _pane(frame, shipped, *one)
-            for one in zip(asked, staged, range(len(asked)), strict=True)
-        ],
-        "asked": addresses.panes_text(asked),
-        "widths": addresses.WIDTHS,
-        "zooms": addresses.ZOOMS,
-        "states": addresses.STATES,
-        "lenses": LENSES,
-        "lens": through,
-        "severity": f"{_severity(address.severity):g}",
-        "selector": SELECTOR,
-        "lit": lit,
-        "light": frame.document.token(address.light) if address.light else None,
-        "unbound": [s for s in stage.unbound(analysis, scene) if s not in library.JUDGED],
-        "texts": len(scene.runs),
-        "dock": "point" if pointing is not None else address.dock or "texts",
-        "pointed": stage.pointed(staged[which], pointing) if pointing is not None else None,
-        "at": pointing,
-        "pointed_pane": which,
-        "step": _steps(frame, pointing, scene),
-        "zone_axes": _zone_axes(frame, staged[which], pointing) if pointing is not None else [],
-    } | _dock(frame, scene, staged, themes)
+    return (
+        _choices(frame)
+        | {
+            "card": card,
+            "card_query": _card_query(card),
+            "scene": shipped,
+            "panes": [
+                _pane(frame, shipped, *one)
+                for one in zip(asked, staged, range(len(asked)), strict=True)
+            ],
+            "asked": addresses.panes_text(asked),
+            "lens": through,
+            "severity": f"{_severity(address.severity):g}",
+            "lit": lit,
+            "light": frame.document.token(address.light) if address.light else None,
+            "unbound": [s for s in stage.unbound(analysis, scene) if s not in library.JUDGED],
+            "texts": len(scene.runs),
+            "dock": "point" if pointing is not None else address.dock or "texts",
+            "pointed": stage.pointed(staged[which], pointing) if pointing is not None else None,
+            "at": pointing,
+            "pointed_pane": which,
+            "step": _steps(frame, pointing, scene),
+            "zone_axes": _zone_axes(frame, staged[which], pointing) if pointing is not None else [],
+        }
+        | _dock(frame, scene, staged, themes)
+    )
 
 
 def _dock(

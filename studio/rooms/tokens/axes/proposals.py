@@ -16,7 +16,8 @@ from prism.analysis import Analysis
 from prism.derive.intents import BY_ID
 from prism.derive.reviewing import Asked
 from prism.derive.solving import Watch
-from prism.derive.starting_rows import Start, hues_of, whole_ramps
+from prism.derive.start import Start
+from prism.derive.starting_rows import hues_of, whole_ramps
 from prism.edits.axes import AddProposedMode
 from prism.errors import PrismError
 from prism.formats import css
@@ -91,6 +92,14 @@ class _Proposed:
             return ""
         return task.text
 
+    @property
+    def problem(self) -> str:
+        """Why the task that the address names gave nothing; empty where it did, or none is named."""
+        if self.task is not None:
+            return self.task.words if self.task.state in (State.FAILED, State.STOPPED) else ""
+        asked = bool(self.form.cleaned_data["solving"])
+        return "The project was changed since this was solved. Solve it again." if asked else ""
+
     def made(self) -> proposing.Proposal:
         """The proposal. Raises ``PrismError``."""
         solves = self.asked.solves and not self.is_large
@@ -129,10 +138,7 @@ def _show(
             return show_axes(frame, str(error), 422)
         problem, status = str(error), 422
         made = _Proposed(frame, form, decided=()).made()
-    if proposed.task is not None and proposed.task.state in (State.FAILED, State.STOPPED):
-        problem = problem or proposed.task.words
-    elif form.cleaned_data["solving"] and proposed.task is None:
-        problem = problem or "The project was changed since this was solved. Solve it again."
+    problem = problem or proposed.problem
     values = form.cleaned_data
     owner = proposed.analysis.document.axis(proposed.asked.axis)
     assert owner is not None
