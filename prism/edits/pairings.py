@@ -5,8 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from prism.changes import values
+from prism.derive.parting import Parting, partings
 from prism.derive.passing import Fix, fixes, new_color, words_of
-from prism.edits.command import Command, command
+from prism.edits.command import Command, command, keys_from
 from prism.edits.requirements import ratio_in_words, read_ratio, read_use
 from prism.edits.words import counted, short
 from prism.errors import EditError
@@ -157,6 +158,35 @@ class FixPairing(Command):
 
     def sentence(self, before: Document) -> str:
         return f"Fixed contrast: set {short(self._fix(before)[1])}"
+
+
+@command("part-pairing")
+@dataclass(frozen=True, slots=True)
+class PartPairing(Command):
+    """Let a pairing pass with neither of its colors moved: on another ``surface``, with a ``line`` around it, or with an
+    ``overlay`` between the two, as ``kind`` says. The pairing, a key, needs nothing from then on; what takes its place
+    does. ``shown`` is what was offered in words: where something else would be done by now, nothing is."""
+
+    key: str
+    pairing: str
+    kind: str
+    shown: str = ""
+
+    def _parting(self, document: Document) -> Parting:
+        pairing = judged_pairing(document, self.pairing)
+        for parting in partings(document, pairing, keys_from(self.key)):
+            if parting.kind == self.kind:
+                return parting
+        raise EditError(f"No {short(self.kind)} lets it pass in every theme.")
+
+    def apply(self, document: Document) -> Document:
+        parting = self._parting(document)
+        refuse_other(self.shown, parting.words)
+        return parting.document
+
+    def sentence(self, before: Document) -> str:
+        words = contrast.summary(before, judged_pairing(before, self.pairing))
+        return f"Fixed contrast of {words}: {short(self._parting(before).words)}"
 
 
 @command("fix-all")

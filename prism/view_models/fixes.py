@@ -4,12 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import count
 
 from prism.analysis import Analysis
+from prism.changes.values import set_values
 from prism.color.contrast import truncate_ratio
+from prism.derive.parting import Parting, partings
 from prism.derive.passing import Effect, Fix, fixes, new_color, sets
 from prism.model.document import Document, Pairing
+from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.contrast import REQUIRED, summary
+from prism.resolution.current import resolver_of
+from prism.view_models.matrix import AnswerRow, answers
+
+#: What the button of each way to part two colors says.
+_PARTING = {"surface": "Use surface", "line": "Add line", "overlay": "Add overlay"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,12 +35,19 @@ class Change:
 
 @dataclass(frozen=True, slots=True)
 class Offer:
-    """A fix: which color it moves, what it sets, in words, and what that changes."""
+    """A fix: which color it moves, or what it puts between the two; what it sets, in words; what that changes; and the
+    button for it."""
 
     side: str
     sets: tuple[str, ...]
     change: Change
     others: tuple[Change, ...]
+    label: str
+
+    @property
+    def parts(self) -> bool:
+        """Whether it moves neither color."""
+        return self.side in _PARTING
 
     @property
     def words(self) -> str:
@@ -43,9 +59,47 @@ def offers(analysis: Analysis, pairing: Pairing) -> list[Offer]:
     """The fixes of a pairing that falls short in some theme."""
     if pairing.key not in analysis.failing:
         return []
-    found = fixes(analysis.judged, pairing)
+    moved = [fix for fix, _ in _moves(analysis, pairing)]
+    parted = (_parted(parting) for parting in _partings(analysis, pairing))
+    return [*described(analysis.judged, moved), *parted]
+
+
+def tried(analysis: Analysis, pairing: Pairing, side: str) -> list[AnswerRow] | None:
+    """How a pairing reads in all themes once a fix is taken, the worst first; None where there is no such fix."""
+    if pairing.key not in analysis.failing:
+        return None
+    if side in _PARTING:
+        for parting in _partings(analysis, pairing):
+            if parting.kind == side:
+                return answers(AnswerTables(resolver_of(parting.document)), parting.pairing)
+        return None
+    for fix, after in _moves(analysis, pairing):
+        if fix.side == side:
+            return answers(AnswerTables(resolver_of(after)), pairing)
+    return None
+
+
+def _moves(analysis: Analysis, pairing: Pairing) -> list[tuple[Fix, Document]]:
+    """The fixes that move a color, each with the document that has it."""
     nudged = new_color(analysis.judged, pairing)
-    return list(described(analysis.judged, [*found, *([nudged] if nudged else [])]))
+    found = [*fixes(analysis.judged, pairing), *([nudged] if nudged else [])]
+    return [(fix, set_values(analysis.document, fix.settings)) for fix in found]
+
+
+def _partings(analysis: Analysis, pairing: Pairing) -> list[Parting]:
+    numbers = count()
+    return partings(analysis.document, pairing, lambda: f"tried-{next(numbers)}")
+
+
+def _parted(parting: Parting) -> Offer:
+    change = Change(
+        summary(parting.document, parting.pairing),
+        truncate_ratio(parting.before),
+        truncate_ratio(parting.after),
+        parting.pairing.required,
+        passes=True,
+    )
+    return Offer(parting.kind, (parting.words,), change, (), _PARTING[parting.kind])
 
 
 def otherwise(analysis: Analysis, pairing: Pairing) -> list[str]:
@@ -62,14 +116,6 @@ def otherwise(analysis: Analysis, pairing: Pairing) -> list[str]:
             else f"still misses by {truncate_ratio(missing + 0.005)}"
         )
         said.append(f"As large text, 24 px or 18.66 px bold, it needs 3 and {words}.")
-    if pairing.use in ("control", "graphic"):
-        said.append(
-            "A line of its own around it that reaches 3 on the same background does as well."
-        )
-    elif analysis.document.token(pairing.backgrounds[0]) is not None:
-        said.append(
-            "An overlay under the words, or another surface, parts them from the background."
-        )
     return said
 
 
@@ -77,7 +123,8 @@ def described(document: Document, found: list[Fix]) -> Iterator[Offer]:
     """Fixes in words."""
     for fix in found:
         first, *others = (_change(document, effect) for effect in fix.effects)
-        yield Offer(fix.side, tuple(sets(document, fix)), first, tuple(others))
+        label = "Set new color" if fix.side == "color" else f"Set {fix.side}"
+        yield Offer(fix.side, tuple(sets(document, fix)), first, tuple(others), label)
 
 
 def _change(document: Document, effect: Effect) -> Change:

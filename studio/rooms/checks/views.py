@@ -88,11 +88,13 @@ def _opened(frame: ChecksFrame, opened: Pairing | None) -> dict[str, Any]:
     if opened is None:
         return {"open": None}
     analysis = frame.analysis
+    tried = fixes.tried(analysis, opened, frame.address.fix) if frame.address.fix else None
     return {
         "open": opened,
+        "tried": frame.address.fix if tried is not None else "",
         "fixes": fixes.offers(analysis, opened),
         "otherwise": fixes.otherwise(analysis, opened),
-        "answers": matrix.answers(analysis.answers, opened)[:_ANSWERS],
+        "answers": (tried or matrix.answers(analysis.answers, opened))[:_ANSWERS],
         "short": short.themes if (short := analysis.failing.get(opened.key)) else 0,
     }
 
