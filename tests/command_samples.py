@@ -54,6 +54,7 @@ from prism.edits.findings import (
     WaivePairing,
 )
 from prism.edits.imports import ImportColors, ImportDocument, TakeIdea, UsePictureColors
+from prism.edits.levels import LiftSurface
 from prism.edits.measures import AddMeasure, AddScale
 from prism.edits.naming import AddNames, StoreScheme
 from prism.edits.pairings import (
@@ -256,6 +257,10 @@ SAMPLES = (
     ),
     (TakeIdea("k", "dusk", "Quiet", (("main", "dusk", "#345678"),), (("main", "new"),)), "Used"),
     (ImportDocument("x.json", document(token("a", "#111111"))), "Imported x.json"),
+    (
+        LiftSurface("k", "surface.card", "surface.page", "line"),
+        "Lifted surface.card off surface.page: draw a line",
+    ),
     (PartPairing("k", "signal.go/signal.surface.go", "overlay"), "Fixed contrast of"),
     (RenameProject("Other"), "Renamed the project to Other"),
     (Batch("Two at once", (RenameProject("Other"), SetColor("white", "#fefefe"))), "Two at once"),

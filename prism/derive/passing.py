@@ -19,6 +19,7 @@ from prism.model.document import Document, Pairing, shown_path
 from prism.model.names import condition_words
 from prism.model.values import Condition, Value
 from prism.resolution.answer_tables import common
+from prism.resolution.contrast_table import ContrastTable
 from prism.resolution.shortfall import Part
 
 #: What a fix moves: one of the two to another step, or the foreground to a new color.
@@ -62,7 +63,7 @@ def fixes(judged: Document, pairing: Pairing, within: Mapping[str, str] | None =
     for side, key in sides:
         moves = _Search(state, pairing, key, dict(within or {})).moves()
         if moves:
-            found.append(Fix(side, tuple(moves), tuple(_effects(state, moves, pairing))))
+            found.append(Fix(side, tuple(moves), tuple(effects(state, moves, pairing))))
     return found
 
 
@@ -73,7 +74,7 @@ def new_color(judged: Document, pairing: Pairing) -> Fix | None:
     moves = _Search(state, pairing, pairing.foreground, {}, new_color=True).moves()
     if not moves:
         return None
-    return Fix("color", tuple(moves), tuple(_effects(state, moves, pairing)))
+    return Fix("color", tuple(moves), tuple(effects(state, moves, pairing)))
 
 
 class _Search:
@@ -191,29 +192,28 @@ def is_new(state: State, now: Sequence[Part], was: Sequence[Part]) -> bool:
     return False
 
 
-def _effects(state: State, moves: Sequence[Move], pairing: Pairing) -> Iterator[Effect]:
-    """The pairings that read otherwise after some moves, this one first."""
+def effects(state: State, moves: Sequence[Move], first: Pairing | None = None) -> Iterator[Effect]:
+    """The pairings that read otherwise after some moves; ``first`` leads, whether it does or not."""
     changed = set_values(
         state.document, [(move.token, move.condition, move.after) for move in moves]
     )
     after = State(changed, state.resolver)
     reached = state.resolver.graph.users({move.token for move in moves})
-    touched = [
-        other
-        for other in state.document.pairings
-        if other.key != pairing.key and reached & {other.foreground, *other.backgrounds, other.page}
-    ]
-    was, now = (side.read([pairing, *touched]) for side in (state, after))
-    for other in (pairing, *touched):
-        least = [
-            min(
-                (p.reading.ratio for p in table.parts(other.key) if not p.reading.missing),
-                default=0,
-            )
-            for table in (was, now)
-        ]
-        if least[0] != least[1] or other is pairing:
-            yield Effect(other, *least)
+    listed = [first] if first is not None else []
+    for pairing in state.document.pairings:
+        own = reached & {pairing.foreground, *pairing.backgrounds, pairing.page}
+        if own and (first is None or pairing.key != first.key):
+            listed.append(pairing)
+    was, now = (side.read(listed) for side in (state, after))
+    for pairing in listed:
+        before, least = (_least(table, pairing) for table in (was, now))
+        if before != least or pairing is first:
+            yield Effect(pairing, before, least)
+
+
+def _least(table: ContrastTable, pairing: Pairing) -> float:
+    readings = (part.reading for part in table.parts(pairing.key))
+    return min((reading.ratio for reading in readings if not reading.missing), default=0.0)
 
 
 def repaired(

@@ -122,12 +122,12 @@ def otherwise(analysis: Analysis, pairing: Pairing) -> list[str]:
 def described(document: Document, found: list[Fix]) -> Iterator[Offer]:
     """Fixes in words."""
     for fix in found:
-        first, *others = (_change(document, effect) for effect in fix.effects)
+        first, *others = (change(document, effect) for effect in fix.effects)
         label = "Set new color" if fix.side == "color" else f"Set {fix.side}"
         yield Offer(fix.side, tuple(sets(document, fix)), first, tuple(others), label)
 
 
-def _change(document: Document, effect: Effect) -> Change:
+def change(document: Document, effect: Effect) -> Change:
     pairing = effect.pairing
     return Change(
         summary(document, pairing),

@@ -166,14 +166,14 @@ def answers(tables: AnswerTables, pairing: Pairing) -> list[AnswerRow]:
         AnswerRow(
             parts[0].reading,
             sum(part.themes for part in parts),
-            _modes_words(axes, [part.fixed for part in parts]),
+            modes_words(axes, [part.fixed for part in parts]),
         )
         for parts in found.values()
     ]
     return sorted(made, key=lambda row: (bool(row.reading.missing), row.reading.ratio))
 
 
-def _modes_words(axes: Sequence[Axis], parts: Sequence[Fixed]) -> str:
+def modes_words(axes: Sequence[Axis], parts: Sequence[Fixed]) -> str:
     """The modes that some parts of the themes have, axis by axis, without the axes of which they have all."""
     words = []
     for place, axis in enumerate(axes):

@@ -73,8 +73,8 @@ class PartingTests(SimpleTestCase):
         self.assertEqual(failing(found.document), set())
 
     def test_a_new_line_where_none_reaches_3(self):
-        steps = [token(f"ink.{i}", hex, tier="raw")
-                 for i, hex in enumerate(("#ffffff", "#bbbbbb", "#777777", "#222222"), 1)]  # fmt: skip
+        steps = [token(f"ink.{i}", grey, tier="raw")
+                 for i, grey in enumerate(("#ffffff", "#bbbbbb", "#777777", "#222222"), 1)]  # fmt: skip
         soft = token("line.soft", "{ink.2}")
         built, pairing = self.flat(
             ("#eeeeee", "#eeeeee"), ("#ffffff", "#ffffff"), *steps, soft, use="control"

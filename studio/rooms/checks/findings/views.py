@@ -12,6 +12,7 @@ from django.views.decorators.http import require_GET, require_POST
 from prism import edits
 from prism.errors import PrismError
 from prism.reports.report import Glance, Item, Report, finding_ids, report
+from prism.view_models import lifting
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -24,6 +25,8 @@ from studio.store.projects import Project
 FindingsFrame = Frame[FindingsAddress]
 #: Findings that are listed of one check at most; a search finds the others.
 _LISTED = 60
+#: Different ways in which two levels stand to each other that are drawn at most.
+_STANDS = 12
 
 
 @requires("view")
@@ -47,6 +50,7 @@ def _room(frame: FindingsFrame, problem: str = "", status: int = 200) -> HttpRes
         "blocks": _blocks(made, frame.address),
         "open": opened,
         "open_tokens": _tokens(frame, opened),
+        **_lifted(frame, opened),
         "tab": frame.address.section or "all",
         "problem": problem or too_old,
     }
@@ -113,12 +117,25 @@ def _tokens(frame: FindingsFrame, opened: Item | None) -> list[dict[str, Any]]:
     ]
 
 
+def _lifted(frame: FindingsFrame, opened: Item | None) -> dict[str, Any]:
+    """How two levels stand to each other, and what lifts one off the other."""
+    if opened is None or opened.finding.check != "elevation":
+        return {}
+    over, under = opened.finding.tokens[:2]
+    return {
+        "over": over,
+        "under": under,
+        "stands": lifting.stands(frame.analysis, under, over)[:_STANDS],
+        "lifts": lifting.lifts(frame.analysis, under, over),
+    }
+
+
 @requires("edit")
 @require_POST
 def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Fix what was found, or accept it."""
     frame = _enter(request, project)
-    families = (edits.findings, edits.tokens, edits.palette, edits.balance)
+    families = (edits.findings, edits.levels, edits.tokens, edits.palette, edits.balance)
     form = SignedCommandForm(request.POST, frame.person, *families)
 
     def then(_: object) -> str:
