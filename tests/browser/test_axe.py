@@ -50,6 +50,8 @@ class RoomAxeTests(StudioTestCase):
             "tokens/names/",
             "tokens/roles/",
             f"checks/?pairing={quillhaven.document().pairings[0].key}",
+            "checks/?pairing=signal.go/signal.surface.go&fix=overlay",
+            "checks/findings/?finding=elevation surface.card surface.page",
             "checks/?rule=focus",
             "checks/?by=background&only=failing",
             "checks/findings/?accepted=1",

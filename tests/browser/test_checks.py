@@ -63,6 +63,38 @@ class ChecksTests(StudioTestCase):
             "Revision 999 cannot be found"
         )
 
+    def test_a_fix_is_tried_in_every_theme_before_it_is_taken(self):
+        key = "signal.go/signal.surface.go"
+        self.open(f"?pairing={key}")
+        read = self.page.locator("#answers figure")
+        self.assertIn("4.34", read.first.inner_text())
+        self.page.locator("#try-overlay").press("Enter")
+        expect(self.page.locator("#tried")).to_contain_text("Tried, not stored")
+        expect(self.page.locator("#answers figure.bad")).to_have_count(0)
+        expect(self.page.locator("#answers")).not_to_contain_text("4.34")
+        self.assertIn(key, self.analysis().failing)
+        self.page.click("#fix-overlay")
+        expect(self.said()).to_contain_text("lay a new overlay under it, veil.signal-go")
+        after = self.analysis()
+        self.assertNotIn(key, after.failing)
+        stack = after.document.token_at("veil.signal-go").key, "signal.surface.go"
+        (made,) = [p for p in after.judged.pairings if p.backgrounds == stack]
+        self.assertEqual((made.foreground, made.required), ("signal.go", 4.5))
+        self.page.click("#undo")
+        expect(self.page.locator("#tab-contrast .num")).to_have_text("11")
+
+    def test_a_surface_is_lifted_by_a_line_of_its_own_by_keyboard(self):
+        self.open("findings/?section=balance")
+        self.page.locator("text=surface.card hardly lifts off surface.page").press("Enter")
+        expect(self.page.locator("#stands figure.bad")).to_have_count(1)
+        line = self.page.locator("form", has=self.page.locator("#lift-line"))
+        line.locator("summary").press("Enter")
+        expect(line.locator("figure")).to_have_count(6)
+        self.page.locator("#lift-line").press("Enter")
+        expect(self.said()).to_contain_text("Lifted surface.card off surface.page: draw a line")
+        expect(self.page.locator("#check-elevation")).to_contain_text("nothing found")
+        self.assertEqual(self.analysis().document.token_at("line.card").belongs_to, "surface.card")
+
     def test_a_pairing_is_waived_by_keyboard_and_its_waiver_ends(self):
         self.open("?only=failing")
         count = int(self.page.locator("#tab-contrast .num").inner_text())

@@ -118,7 +118,7 @@ TABLE = {
     "findings:command": {"POST": "editor"},
     "explore:room": {"GET": "viewer"},
     "report:room": {"GET": "viewer"},
-    "report:file": {"GET": "viewer"},
+    "report:file": {"GET": "viewer", "POST": "viewer"},
     "exchange:room": {"GET": "viewer"},
     "exchange:import": {"POST": "viewer"},
     "exchange:export": {"GET": "viewer", "POST": "viewer"},

@@ -20,6 +20,7 @@ from bench.palettes import product
 from demo import quillhaven
 from prism.errors import PrismError
 from studio.rooms.checks import fixing
+from studio.rooms.checks.report import views as reports
 from studio.rooms.exchange import views as exchange
 from studio.rooms.tokens.axes import proposals
 from studio.rooms.tokens.axes.tasks import PROPOSE
@@ -221,6 +222,21 @@ class DoingTests(TransactionTestCase):
         file = self.client.get(self.url("work:file", LongTask.objects.last().code))
         self.assertEqual(file.content, plain)
         self.assertIn("attachment", file["Content-Disposition"])
+
+    @mock.patch.object(reports, "MOST_TOKENS", 10)
+    def test_the_report_of_much_is_written_beside_other_work(self):
+        page = self.client.get(self.url("report:room"))
+        self.assertContains(page, f'action="{self.url("report:file", "sarif")}"')
+        page = self.post("report:file", "json")
+        self.assertContains(page, "Writing the report")
+        task = self.done()
+        address = f"{self.url('report:room')}?task={task.code}"
+        self.assertContains(self.client.get(address), f"report-{self.project.code}.json is ready.")
+        file = self.client.get(self.url("work:file", task.code))
+        self.assertIn("attachment", file["Content-Disposition"])
+        at_once = self.client.get(self.url("report:file", "json"))
+        self.assertEqual(json.loads(file.content), json.loads(at_once.content))
+        self.assertEqual(self.client.post(self.url("report:file", "docx")).status_code, 404)
 
     @mock.patch.object(exchange, "WHILE_WAITING", 10)
     def test_much_is_imported_beside_other_work(self):

@@ -5,32 +5,46 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
-from django.views.decorators.http import require_GET
+from django.shortcuts import redirect
+from django.views.decorators.http import require_GET, require_http_methods
 
-from prism import __version__
 from prism.checks import SECTIONS
-from prism.reports import files
-from prism.reports.report import Report
-from prism.reports.sarif import as_sarif
+from prism.errors import PrismError
 from studio.accounts.permissions import requires
-from studio.rooms import frame as frames
 from studio.rooms import page
+from studio.rooms.address import state_of
+from studio.rooms.checks.report.address import ReportAddress
+from studio.rooms.checks.report.tasks import REPORT, TYPES, written
+from studio.rooms.frame import Frame
+from studio.store import tasks
 from studio.store.projects import Project
+from studio.store.tasks import State
+from studio.work.tasks import ask
+from studio.work.views import shown
 
-#: How a report is written, by the ending of its file, with its type.
-_TYPES = {
-    "json": "application/json",
-    "csv": "text/csv; charset=utf-8",
-    "sarif": "application/sarif+json",
-}
+ReportFrame = Frame[ReportAddress]
+#: More tokens than these are not reported as a file while somebody waits.
+MOST_TOKENS = 2500
 
 
 @requires("view")
 @require_GET
 def room(request: HttpRequest, project: Project) -> HttpResponse:
     """Over what each check looked, what it found, and what was accepted and why."""
-    frame = frames.enter(request, project, "checks", "report:room")
+    return _room(_enter(request, project))
+
+
+def _enter(request: HttpRequest, project: Project) -> ReportFrame:
+    address = ReportAddress.read(state_of(request))
+    return Frame.enter(request, project, "checks", address, "report:room")
+
+
+def _room(frame: ReportFrame, problem: str = "", status: int = 200) -> HttpResponse:
     made = frame.report
+    task = tasks.find(frame.project, frame.address.task) if frame.address.task else None
+    if task is not None and task.kind != REPORT:
+        task = None
+    failed = task is not None and task.state in (State.FAILED, State.STOPPED)
     context: dict[str, Any] = {
         "made": made,
         "revision": frame.loaded.revision,
@@ -42,25 +56,32 @@ def room(request: HttpRequest, project: Project) -> HttpResponse:
             }
             for section in SECTIONS
         ],
-        "forms": list(_TYPES),
+        "forms": list(TYPES),
+        "is_large": len(frame.document.tokens) > MOST_TOKENS,
+        "task": shown(task) if task is not None else None,
+        "ready": task if task is not None and task.state == State.DONE else None,
+        "problem": problem or (task.words if task is not None and failed else ""),
     }
-    return page.show(frame, "report/room.html", context)
+    return page.show(frame, "report/room.html", context, status)
 
 
 @requires("view")
-@require_GET
+@require_http_methods(["GET", "POST"])
 def file(request: HttpRequest, project: Project, form: str) -> HttpResponse:
-    """The report as a file."""
-    if form not in _TYPES:
+    """The report as a file: at once, or as a long task where that is asked for by POST."""
+    if form not in TYPES:
         raise Http404
-    frame = frames.enter(request, project, "checks", "report:room")
-    response = HttpResponse(_written(frame.report, form), content_type=_TYPES[form])
+    frame = _enter(request, project)
+    if request.method == "POST":
+        return _later(frame, form)
+    response = HttpResponse(written(frame.report, form), content_type=TYPES[form])
     response["Content-Disposition"] = f'attachment; filename="report-{project.code}.{form}"'
     return response
 
 
-def _written(made: Report, form: str) -> str:
-    if form == "json":
-        return files.as_json(made)
-    # A project is stored as rows and has no lines; paths of tokens say what is meant.
-    return files.as_csv(made) if form == "csv" else as_sarif(made, {}, __version__)
+def _later(frame: ReportFrame, form: str) -> HttpResponse:
+    try:
+        task = ask(frame.project, REPORT, frame.loaded.revision, {"form": form}, frame.person)
+    except PrismError as error:
+        return _room(frame, str(error), 422)
+    return redirect(frame.plain_url("report:room", task=task.code))
