@@ -2,7 +2,7 @@
 
 from coloraide import Color
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from demo import quillhaven
@@ -14,6 +14,7 @@ from prism.edits.cells import SetValue
 from prism.errors import EditError
 from prism.model.values import Condition
 from prism.resolution.resolver import Resolver
+from tests import tried
 from tests.builders import axis, document, token
 
 DARK = Condition.of({"appearance": "dark"})
@@ -112,7 +113,7 @@ class EvenTests(SimpleTestCase):
         (standing,) = balancing.standings(built, pairs, "appearance", "light", "dark", {})
         return standing
 
-    @settings(max_examples=60, deadline=None)
+    @tried(60)
     @given(*[st.integers(0, 255)] * 6, st.integers(0, 60))
     def test_any_color_is_made_even_where_there_is_room(self, r, g, b, x, y, z, dark):
         built = self.built(

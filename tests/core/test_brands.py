@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from demo import quillhaven
@@ -16,6 +16,7 @@ from prism.expressions.values import references
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
 from prism.starters.plan import NamedColor, sorted_out
+from tests import tried
 from tests.builders import APPEARANCE, counter_keys, document, token
 
 HEX = st.integers(0, 0xFFFFFF).map(lambda number: f"#{number:06x}")
@@ -73,7 +74,7 @@ def falling_short_in(brand):
 
 
 class AnyBrandTests(SimpleTestCase):
-    @settings(max_examples=30, deadline=None)
+    @tried(30)
     @given(HEX, HEX, HEX)
     def test_everything_passes_and_nothing_that_was_there_changes(self, first, second, third):
         before = scheme(("brine", first), ("coral", second))

@@ -3,7 +3,7 @@
 import itertools
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.changes import structure
@@ -19,6 +19,7 @@ from prism.palette.building import add_ramp, retune
 from prism.palette.matching import match
 from prism.resolution.resolver import Resolver
 from prism.view_models import palette, plot
+from tests import tried
 from tests.builders import counter_keys, document, token
 
 
@@ -41,7 +42,7 @@ def hexes(built, paths):
 
 
 class MatchTests(SimpleTestCase):
-    @settings(max_examples=60, deadline=None)
+    @tried(60)
     @given(
         st.lists(st.integers(0, 40), min_size=1, max_size=5, unique=True),
         st.lists(st.integers(0, 40), min_size=1, max_size=6, unique=True),
@@ -104,7 +105,7 @@ class MakeTests(SimpleTestCase):
 
 
 class RetuneTests(SimpleTestCase):
-    @settings(max_examples=25, deadline=None)
+    @tried(25)
     @given(st.integers(2, 24), st.integers(2, 24), st.sampled_from(["anchored", "even"]))
     def test_another_count_leaves_every_reference_whole_and_near(self, first, second, method):
         keys = counter_keys()

@@ -7,7 +7,7 @@ import random
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from demo import quillhaven
@@ -28,7 +28,7 @@ from prism.reports.report import report
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
 from prism.view_models import explore, matrix
-from tests import flaws
+from tests import flaws, tried
 from tests.builders import axis, document, token
 
 SEEDS = 16
@@ -242,7 +242,7 @@ class RoomTests(SimpleTestCase):
 class FixAllTests(SimpleTestCase):
     """Everything that falls short, fixed at once, in random documents: against every step of the palette."""
 
-    @settings(max_examples=200, deadline=None, derandomize=True)
+    @tried(200)
     @given(st.integers(0, 10**6))
     def test_nothing_gets_worse_and_what_remains_is_impossible(self, seed):
         rng = random.Random(seed)

@@ -4,7 +4,7 @@ import random
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.changes import axes, linking, structure
@@ -16,11 +16,12 @@ from prism.compare.merge import merge
 from prism.model.document import Pairing
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
+from tests import tried
 from tests.builders import counter_keys, document, observatory, random_document, token
 
 DARK = Condition.of({"appearance": "dark"})
 seeds = st.integers(0, 10_000)
-quick = settings(max_examples=50, deadline=None)
+quick = tried(50)
 
 
 def base():

@@ -5,7 +5,7 @@ from itertools import pairwise
 from pathlib import Path
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.color import space
@@ -22,7 +22,7 @@ from prism.roles.by_slot import bound, by_slot
 from prism.roles.guess import guess
 from prism.view_models import scenes
 from studio.rooms.stage import library
-from tests import roles
+from tests import roles, tried
 from tests.builders import axis, token
 
 ROOT = Path(__file__).parents[2]
@@ -209,7 +209,7 @@ class ForeignTests(SimpleTestCase):
 class AnyDocumentTests(SimpleTestCase):
     """Documents of chance, with every word of the lexicon in any order."""
 
-    @settings(max_examples=60, deadline=None)
+    @tried(60)
     @given(st.integers(0, 10**9))
     def test_what_falls_short_has_a_true_reason(self, seed):
         document = roles.random_document(seed)

@@ -3,17 +3,18 @@
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.color import space
 from prism.formats import css, css_in_place, files, style_sheets
 from prism.resolution.resolver import Resolver
+from tests import tried
 from tests.builders import counter_keys, random_document
 from tests.sheets import axes, sheet, values
 
 seeds = st.integers(0, 10_000)
-quick = settings(max_examples=40, deadline=None)
+quick = tried(40)
 
 
 class InPlaceTests(SimpleTestCase):

@@ -1,7 +1,7 @@
 """Many cells at once, pasting, names by scheme, a mode from a mode."""
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.changes import structure
@@ -13,6 +13,7 @@ from prism.model.document import Axis, Document, Mode, Pairing, Scene, Scheme
 from prism.model.values import BASE, Condition, Expression
 from prism.palette.building import add_ramp
 from prism.resolution.resolver import Resolver
+from tests import tried
 from tests.builders import APPEARANCE, BRAND, counter_keys, document, token
 
 DARK = Condition.of({"appearance": "dark"})
@@ -83,7 +84,7 @@ class MappingTests(SimpleTestCase):
         )
         self.assertEqual(done.skipped, ("text.own",))
 
-    @settings(max_examples=30, deadline=None)
+    @tried(30)
     @given(st.integers(-12, 12))
     def test_mirroring_twice_is_nothing_and_a_shift_goes_back_where_there_is_room(self, by):
         cells = self.cells("text.muted")

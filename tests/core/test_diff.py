@@ -3,16 +3,17 @@
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.compare.diff import apply, diff, diff_tables, inverse
 from prism.compare.rows import flatten, rows_of, unflatten
 from prism.errors import ConflictError
 from prism.model.values import BASE, Expression
+from tests import tried
 from tests.builders import document, observatory, random_document, token
 
-quick = settings(max_examples=40, deadline=None)
+quick = tried(40)
 seeds = st.integers(0, 10_000)
 
 

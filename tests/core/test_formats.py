@@ -8,7 +8,7 @@ import random
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import HealthCheck, assume, given, settings
+from hypothesis import HealthCheck, assume, given
 from hypothesis import strategies as st
 
 from prism import checks
@@ -19,6 +19,7 @@ from prism.errors import PrismError
 from prism.formats import resolver, resolver_writer
 from prism.model.values import BASE, Condition, Expression, Listing
 from prism.resolution.resolver import Resolver
+from tests import tried
 from tests.builders import (
     counter_keys,
     observatory,
@@ -168,7 +169,7 @@ class ObservatoryTests(SimpleTestCase):
 
 
 class RoundTripTests(SimpleTestCase):
-    @settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.filter_too_much])
+    @tried(120, suppress_health_check=[HealthCheck.filter_too_much])
     @given(st.integers(0, 10_000))
     def test_random_documents_come_back_whole(self, seed):
         document = random_document(seed)

@@ -1,7 +1,7 @@
 """Ideas, coverage, scales and starting points: what is made can be read and holds together."""
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from demo import quillhaven
@@ -18,6 +18,7 @@ from prism.resolution.contrast import audit, summary
 from prism.resolution.resolver import Resolver
 from prism.view_models import sheet
 from studio.standins.word_ideas import THINGS, WordIdeas
+from tests import tried
 from tests.builders import APPEARANCE, axis, counter_keys, document, token
 
 WORDS = "calm harbor at dusk, one warm light"
@@ -69,7 +70,7 @@ class IdeaTests(SimpleTestCase):
                 pair = [lab(space.rgba(color.color)[:3]) for color in (was, now)]
                 self.assertLess(float(delta_e_2000(*pair)), 25, (was, now))
 
-    @settings(max_examples=60, deadline=None)
+    @tried(60)
     @given(st.text(min_size=1, max_size=60), st.lists(st.integers(0, 5), max_size=5))
     def test_any_words_give_six_sets_within_srgb(self, words, path):
         if not words.strip():

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from demo import quillhaven
@@ -18,7 +18,7 @@ from prism.model.document import Mode
 from prism.model.values import BASE, Condition, Expression
 from prism.palette.course import oklch
 from prism.resolution.resolver import Resolver
-from tests import roles
+from tests import roles, tried
 
 NEW = Mode("new", "new")
 
@@ -138,7 +138,7 @@ class EarlierAxisTests(SimpleTestCase):
             after.resolve("coral.8", after.default_theme).hex,
         )
 
-    @settings(max_examples=30, deadline=None)
+    @tried(30)
     @given(
         st.integers(0, 10**6), st.sampled_from(["dim", "lower", "quieter", "scaled", "counterpart"])
     )

@@ -3,7 +3,7 @@
 import random
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism import checks
@@ -14,6 +14,7 @@ from prism.edits.tokens import DeleteTokens
 from prism.errors import EditError
 from prism.model.document import Pairing
 from prism.view_models.lifting import lifts, stands
+from tests import tried
 from tests.builders import axis, counter_keys, document, token
 
 LOOK = axis("look", "day", "night")
@@ -123,7 +124,7 @@ class LiftingTests(SimpleTestCase):
             with self.assertRaisesMessage(EditError, sentence):
                 LiftSurface("k", "surface.card", "surface.page", kind).apply(at)
 
-    @settings(max_examples=60, deadline=None, derandomize=True)
+    @tried(60)
     @given(st.integers(0, 10**6))
     def test_whatever_is_offered_ends_the_finding_and_makes_no_other(self, seed):
         rng = random.Random(seed)

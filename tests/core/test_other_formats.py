@@ -4,7 +4,7 @@ import json
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from prism.color import space
@@ -15,10 +15,11 @@ from prism.formats import files, palettes, plain
 from prism.formats.duplicates import DuplicateError
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
+from tests import tried
 from tests.builders import counter_keys, document, random_document, token
 
 seeds = st.integers(0, 10_000)
-quick = settings(max_examples=40, deadline=None)
+quick = tried(40)
 
 
 class PlainTests(SimpleTestCase):

@@ -4,7 +4,7 @@ import itertools
 import random
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from demo import quillhaven
@@ -16,6 +16,7 @@ from prism.model.document import Pairing
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
 from prism.roles.rules import judged
+from tests import tried
 from tests.builders import axis, counter_keys, document, token
 
 
@@ -115,7 +116,7 @@ class PartingTests(SimpleTestCase):
         with self.assertRaisesMessage(EditError, "The fix is another by now"):
             PartPairing("k", "signal.go/signal.surface.go", "overlay", "lay it").apply(built)
 
-    @settings(max_examples=60, deadline=None, derandomize=True)
+    @tried(60)
     @given(st.integers(0, 10**6))
     def test_whatever_is_offered_passes_in_every_theme_and_lets_nothing_else_fall_short(self, seed):
         rng = random.Random(seed)

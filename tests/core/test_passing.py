@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from demo import quillhaven
@@ -16,6 +16,7 @@ from prism.palette import building
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
+from tests import tried
 from tests.builders import APPEARANCE, axis, counter_keys, document, resolved, token
 
 CONTRAST = axis("contrast", "standard", "raised")
@@ -73,7 +74,7 @@ def documents(draw):
 
 
 class AnyDocumentTests(SimpleTestCase):
-    @settings(max_examples=60, deadline=None)
+    @tried(60)
     @given(documents())
     def test_a_fix_makes_its_pairing_pass_everywhere_and_no_other_fall_short(self, built):
         before = falling_short(built)
@@ -83,7 +84,7 @@ class AnyDocumentTests(SimpleTestCase):
                 self.assertFalse({theme for pairing, theme in after if pairing == key})
                 self.assertLessEqual(after, before)
 
-    @settings(max_examples=40, deadline=None)
+    @tried(40)
     @given(st.integers(1, 11), st.integers(1, 11), st.sampled_from([3.0, 4.5, 7.0]))
     def test_the_step_is_the_nearest_of_all_that_pass(self, text, surface, required):
         built = with_tokens(

@@ -4,7 +4,7 @@ import random
 
 import numpy as np
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.color import space
@@ -20,9 +20,10 @@ from prism.palette.ramps import (
     most_contrast,
     oklch,
 )
+from tests import tried
 
 channel = st.integers(0, 255)
-quick = settings(max_examples=40, deadline=None)
+quick = tried(40)
 
 
 def lightness(color):
@@ -77,7 +78,7 @@ class AnchoredTests(SimpleTestCase):
             self.assert_in_order(steps)
             self.assert_seed(steps, seed)
 
-    @settings(max_examples=120, deadline=None)
+    @tried(120)
     @given(
         st.tuples(channel, channel, channel),
         st.tuples(channel, channel, channel),

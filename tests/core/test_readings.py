@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from bench import documents
@@ -15,6 +15,7 @@ from prism.model.values import BASE
 from prism.resolution.resolver import Resolver
 from prism.view_models import filters, ladder, rays, sheet, tokens, trace
 from prism.view_models.completion import complete
+from tests import tried
 from tests.builders import document, random_document, token
 
 
@@ -78,7 +79,7 @@ class TraceTests(SimpleTestCase):
         for one in built.tokens:
             self.assert_rays(resolver, one.key, themes)
 
-    @settings(max_examples=25, deadline=None)
+    @tried(25)
     @given(st.integers(0, 10_000))
     def test_any_document(self, seed):
         built = random_document(seed)

@@ -5,7 +5,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.analysis import Analysis
@@ -19,7 +19,7 @@ from prism.resolution.resolver import Resolver
 from prism.roles import lexicon, role, rules
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
-from tests import roles
+from tests import roles, tried
 from tests.builders import counter_keys
 from tests.roles import colors
 
@@ -132,7 +132,7 @@ class ForeignTests(SimpleTestCase):
         made = rules.pairings(document, guesses)
         return {(m.pairing.foreground, m.pairing.backgrounds, m.pairing.use) for m in made}
 
-    @settings(max_examples=25, deadline=None)
+    @tried(25)
     @given(
         st.sampled_from(["flat", "dashed", "component", "prefix", "portuguese", "german"]),
         st.sampled_from([".", "-", "_", "/", " "]),
@@ -265,7 +265,7 @@ class FollowingTests(SimpleTestCase):
 
     COLORS = ("#ffffff", "#000000", "#767676", "#0057b7", "#fff0", "#b3261e80", "#f9dedc")
 
-    @settings(max_examples=200, deadline=None)
+    @tried(200)
     @given(st.integers(0, 10**6), st.data())
     def test_guesses_follow_edits(self, seed, data):
         built = roles.random_document(seed)

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.analysis import Analysis
@@ -21,6 +21,7 @@ from prism.roles import role, rules
 from prism.roles.patterns import fitting
 from prism.view_models import by_rule, proposing, questions
 from prism.view_models.consequences import consequences
+from tests import tried
 from tests.builders import axis, document, token
 from tests.roles import names, random_document, read
 
@@ -170,7 +171,7 @@ class JudgedTests(SimpleTestCase):
         self.assertIs(analysis.judged, analysis.document)
         self.assertIs(analysis.judging, analysis.resolver)
 
-    @settings(max_examples=25, deadline=None)
+    @tried(25)
     @given(st.integers(0, 10**6))
     def test_all_rules_kept_judge_what_all_rules_offer(self, seed):
         built = random_document(seed)

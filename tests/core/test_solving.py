@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.derive import modes, solving
@@ -17,7 +17,7 @@ from prism.model.document import Document, Mode, Pairing
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
 from prism.roles.guess import guess
-from tests import roles
+from tests import roles, tried
 from tests.builders import axis, document, token
 
 NIGHT = Mode("night", "night", color_scheme="dark")
@@ -148,7 +148,7 @@ class ForeignTests(SimpleTestCase):
                 self.assertLessEqual(falling, roles.see_through(made.document))
                 self.assertEqual(bool(falling), bool(made.contradictions))
 
-    @settings(max_examples=40, deadline=None)
+    @tried(40)
     @given(st.integers(0, 10**6))
     def test_nothing_falls_short_that_did_not(self, seed):
         built = roles.random_document(seed)

@@ -4,7 +4,7 @@ import re
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism import checks, starters
@@ -17,6 +17,7 @@ from prism.starters import STARTERS, plan
 from prism.starters.naming import NAMINGS, naming, read_prefix
 from prism.starters.plan import PARTS, NamedColor, Plan, sorted_out
 from prism.view_models import starting
+from tests import tried
 from tests.builders import counter_keys, small_picture
 
 HEX = st.integers(0, 0xFFFFFF).map(lambda number: f"#{number:06x}")
@@ -53,7 +54,7 @@ _SOUND = (
 
 
 class AnyColorTests(SimpleTestCase):
-    @settings(max_examples=60, deadline=None)
+    @tried(60)
     @given(COLORS, st.sampled_from(SCHEMES), st.sampled_from([n.id for n in NAMINGS]))
     def test_every_pairing_passes_in_every_theme(self, colors, start, names):
         known, built = made(*colors, start=start, naming=names)
@@ -70,7 +71,7 @@ class AnyColorTests(SimpleTestCase):
         for color in known.colors:
             self.assertIn(color.text, stored)
 
-    @settings(max_examples=25, deadline=None)
+    @tried(25)
     @given(COLORS, st.sets(st.sampled_from([part for part, _ in PARTS])))
     def test_what_is_left_out_is_left_out_and_the_rest_passes(self, colors, without):
         _, built = made(*colors, without=frozenset(without))

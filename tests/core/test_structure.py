@@ -4,7 +4,7 @@ import random
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.changes import axes, merging, structure
@@ -12,11 +12,12 @@ from prism.errors import EditError, PrismError
 from prism.model.document import Mode, Pairing, Scene
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
+from tests import tried
 from tests.builders import axis, document, observatory, random_document, token
 
 DARK = {"appearance": "dark"}
 seeds = st.integers(0, 10_000)
-quick = settings(max_examples=60, deadline=None)
+quick = tried(60)
 
 
 def small():

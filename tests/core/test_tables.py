@@ -4,7 +4,7 @@ import random
 from dataclasses import replace
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.model.document import Document, Pairing
@@ -13,10 +13,11 @@ from prism.resolution.answer_tables import AnswerTables, find, holds
 from prism.resolution.contrast import audit
 from prism.resolution.contrast_table import ContrastTable
 from prism.resolution.resolver import Resolver
+from tests import tried
 from tests.builders import APPEARANCE, BRAND, document, random_document, token
 
 seeds = st.integers(0, 10_000)
-quick = settings(max_examples=60, deadline=None)
+quick = tried(60)
 
 
 class TableTests(SimpleTestCase):

@@ -1,7 +1,7 @@
 """Colors in text of many kinds, and importing them into a palette."""
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.color import notation, space
@@ -11,6 +11,7 @@ from prism.palette import importing
 from prism.palette.importing import Choice, Destination, from_file, from_text, place
 from prism.palette.text_colors import MAX_TEXT, find
 from prism.resolution.resolver import Resolver
+from tests import tried
 from tests.builders import counter_keys, document, token
 
 channel = st.integers(0, 255)
@@ -76,7 +77,7 @@ class FindTests(SimpleTestCase):
     def test_lines_are_counted_through_comments(self):
         self.assertEqual([one.line for one in find("/* a\nb */\n\nx: #111\n#222")], [4, 5])
 
-    @settings(max_examples=80, deadline=None)
+    @tried(80)
     @given(st.lists(st.tuples(channel, channel, channel), min_size=1, max_size=6))
     def test_whatever_is_written_in_any_notation_is_found_again(self, colors):
         made = [space.parse("#{:02x}{:02x}{:02x}".format(*color)) for color in colors]
@@ -88,7 +89,7 @@ class FindTests(SimpleTestCase):
                 apart = zip(space.rgba8(was)[:3], space.rgba8(now.color)[:3], strict=True)
                 self.assertLessEqual(max(abs(a - b) for a, b in apart), 1, (one, text))
 
-    @settings(max_examples=150, deadline=None)
+    @tried(150)
     @given(st.text(max_size=300))
     def test_any_text_at_all_gives_colors_or_a_sentence(self, text):
         try:

@@ -125,7 +125,7 @@ class Places:
         for _ in range(len(self.document.tokens)):
             won = self.resolver.winner(key, theme)
             token = self.document.token(key)
-            if won is None or token is None or answer.color is None or not self._moves(token):
+            if won is None or token is None or answer.color is None:
                 return stays
             condition, value = won
             target = _target(self.document, value)
@@ -134,6 +134,8 @@ class Places:
                 continue
             if not isinstance(value, Expression) or self._depends(value):
                 self.computes = True
+                return stays
+            if not self._moves(token):
                 return stays
             place = Place(key, self._condition(token, condition, theme))
             return Decided(self._number(place, value, theme), stays.color)
