@@ -14,6 +14,7 @@ from prism.expressions.typed_input import reference_to
 from prism.expressions.values import references
 from prism.model.document import Document, Pairing, Token
 from prism.model.values import Expression, Value
+from prism.palette.building import is_of_palette
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
 from prism.roles.grounds import Guess
@@ -112,7 +113,8 @@ def plain_ends(resolver: Resolver, theme: Theme) -> list[str]:
     """The first raw colors that are pure white and black, by key."""
     ends: dict[str, str] = {}
     for token in resolver.document.tokens:
-        shown = resolver.resolve(token.key, theme).hex if token.is_raw_color else ""
+        of_palette = is_of_palette(resolver, token)
+        shown = resolver.resolve(token.key, theme).hex if of_palette else ""
         if shown in ("#ffffff", "#000000"):
             ends.setdefault(shown, token.key)
     return list(ends.values())

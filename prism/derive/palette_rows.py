@@ -10,6 +10,7 @@ from prism.color import space
 from prism.expressions.syntax import reference_of
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import Expression
+from prism.palette.building import is_of_palette
 from prism.resolution.resolver import Resolver, Theme
 
 #: The number or the size that a step ends with.
@@ -38,7 +39,8 @@ class PaletteRows:
         self._rows: dict[str, list[Step]] = {}
         ramps = {key: ramp.key for ramp in document.ramps for key in ramp.steps}
         for token in document.tokens:
-            if not token.is_raw_color or (token.key in used and token.key not in ramps):
+            own = token.key in used and token.key not in ramps
+            if own or not is_of_palette(resolver, token):
                 continue
             color = resolver.resolve(token.key, theme).color
             if color is None or color.alpha < 1 or resolver.influence(token.key):

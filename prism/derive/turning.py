@@ -13,6 +13,7 @@ from prism.derive.tuning import Row, Trial
 from prism.expressions.typed_input import reference_to
 from prism.model.document import Token
 from prism.model.values import Condition, Expression, Value
+from prism.palette.building import is_of_palette
 from prism.resolution.resolver import Theme
 from prism.roles.grounds import Guess
 
@@ -27,7 +28,8 @@ def veils(trial: Trial, theme: Theme, guesses: Mapping[str, Guess]) -> None:
     document = resolver.document
     translucent = []
     for token in document.tokens:
-        color = resolver.resolve(token.key, theme).color if token.is_raw_color else None
+        of_palette = is_of_palette(resolver, token)
+        color = resolver.resolve(token.key, theme).color if of_palette else None
         if color is not None and 0 < color.alpha < 1:
             translucent.append((token, color.alpha, _light(color)))
     for token in document.tokens:

@@ -27,6 +27,7 @@ from prism.model.values import BASE, Expression
 from prism.palette import base_color, ramps, recipes
 from prism.palette.matching import alike, colors, lights, match
 from prism.resolution.current import resolver_of
+from prism.resolution.resolver import Resolver
 
 NewKey = Callable[[], str]
 
@@ -256,6 +257,14 @@ def _groups(path: str) -> list[str]:
     return [".".join(parts[:end]) for end in range(1, len(parts))]
 
 
+def is_of_palette(resolver: Resolver, token: Token) -> bool:
+    """Whether a token is a color of the palette: raw, and made of raw ones alone."""
+    if not token.is_raw_color:
+        return False
+    made_of = (resolver.document.token(key) for key in resolver.graph.reach([token.key]))
+    return all(part is None or part.tier == "raw" for part in made_of)
+
+
 def raw_color(document: Document, text: str, name: str, new_key: NewKey) -> tuple[Document, Token]:
     """The raw token that is exactly this color in every theme, made where there is none.
 
@@ -264,7 +273,7 @@ def raw_color(document: Document, text: str, name: str, new_key: NewKey) -> tupl
     resolver = resolver_of(document)
     wanted = space.parse_function(text)
     for token in document.tokens:
-        if token.is_raw_color and not resolver.influence(token.key):
+        if is_of_palette(resolver, token) and not resolver.influence(token.key):
             held = resolver.resolve(token.key, resolver.default_theme).color
             if held is not None and _same(held, wanted):
                 return document, token

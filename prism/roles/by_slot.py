@@ -90,6 +90,12 @@ _MEASURES = {
     "size-head": ("dimension", "text", "head heading title headline large lg"),
     "font": ("fontFamily", "text", "body text base sans ui"),
 }
+#: What the name of a token of a kind says where it tells what it is.
+_NAMED_AS = {
+    "text": ("text", "link", "hint"),
+    "line": ("line",),
+    "surface": ("surface", "page", "card", "raised", "floating", "modal", "sunken"),
+}
 #: Words for sizes of text in names, beside those for text.
 _TEXT_WORDS = frozenset(("type", "font", "size", "text"))
 _CHART = ("chart-1", "chart-2", "chart-3", "chart-4")
@@ -156,15 +162,24 @@ def _named(document: Document) -> dict[str, str]:
 
 
 def _first(known: Sequence[tuple[Token, Guess]], choices: Iterable[_Fits]) -> str:
-    """The first token that fits what a slot takes, semantic ones first, then what fits best; empty
-    without one."""
+    """The first token that fits what a slot takes: those come first whose names tell that, then semantic ones, then what
+    fits best; empty without one."""
     fitting = (
-        (token.tier != "semantic", place, token.key)
+        ((_is_less_telling(token, held.role), token.tier != "semantic", place), token.key)
         for place, fits in enumerate(choices)
         for token, held in known
         if fits(held.role)
     )
-    return min(fitting, key=lambda match: match[:2], default=(False, 0, ""))[2]
+    return min(fitting, key=lambda match: match[0], default=((), ""))[1]
+
+
+def _is_less_telling(token: Token, role: Role) -> bool:
+    """Whether the name of a text, a line or a surface does not say that it is one, or says that it is of a button or
+    another part alone, or stands on what is called a contrast."""
+    if "contrast" in words_of(token.path):
+        return True
+    named = _NAMED_AS.get(role.kind)
+    return named is not None and (not _means(token, *named) or _means(token, "button", "tooltip"))
 
 
 def _means(token: Token, *meanings: str) -> bool:
@@ -172,8 +187,10 @@ def _means(token: Token, *meanings: str) -> bool:
 
 
 def is_quiet(token: Token) -> bool:
-    """Whether the name of a fill says that it stays in the background."""
-    return _means(token, "quiet", "soft")
+    """Whether the name of a fill says that it stays in the background. A word that only says surface, as ``bg``, does
+    not."""
+    meanings = map(meanings_of, words_of(token.path))
+    return any(not m.isdisjoint(("quiet", "soft")) and "surface" not in m for m in meanings)
 
 
 def _words(meaning: str) -> frozenset[str]:
@@ -188,8 +205,16 @@ def _measures(document: Document) -> dict[str, str]:
             for token in document.tokens
             if token.type == wanted and not _words(meaning).isdisjoint(words_of(token.path))
         ]
+        general = [(words, token) for words, token in fitting if token.tier != "component"]
         best = next(
-            (token for word in telling.split() for words, token in fitting if word in words), None
+            (
+                token
+                for tokens in (general, fitting)
+                for word in telling.split()
+                for words, token in tokens
+                if word in words
+            ),
+            fitting[0][1] if wanted == "shadow" and fitting else None,
         )
         if best is not None:
             taken[slot] = best.key

@@ -199,6 +199,8 @@ def _ground(reading: Named, page: Named | None) -> Guess:
         return Guess(role, NAME if r.translucent else COLOR, "its name says overlay")
     if r.has("focus") and (r.has("line", "ring") or not r.has("surface", "fill")):
         return Guess(Role("focus"), NAME, "its name says focus")
+    if r.has("ring") and not r.has("surface", "fill", "line"):
+        return Guess(Role("focus"), PLAIN, "a ring is drawn around what has the focus")
     if "selection" in r.words or (r.has("other") and not r.has("line", "surface")):
         return Guess(Role("other", state=r.state), PART, "its name says something else")
     if (r.status and not r.has("action")) or r.has("status"):

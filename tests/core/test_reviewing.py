@@ -146,6 +146,14 @@ class DemoTests(SimpleTestCase):
 
 
 class DecidedTests(SimpleTestCase):
+    def test_a_raw_color_that_refers_to_a_semantic_one_is_no_step_for_that(self):
+        made, own, source = modes.with_appearance(roles.random_document(6321), "k") or (None,) * 3
+        if made is None:
+            made = roles.random_document(6321)
+            own, source = made.axes[0].key, made.axes[0].default
+        plain = review(made, Asked(own, source, NIGHT, solves=False))
+        self.assertNotIn("{current}", [getattr(row.proposed, "text", "") for row in plain.rows])
+
     @tried(30)
     @given(st.integers(0, 10**6), st.data())
     def test_what_is_refused_or_chosen_stays_so_and_the_source_mode_too(self, seed, data):

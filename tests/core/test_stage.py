@@ -16,7 +16,7 @@ from prism.view_models import scenes, stage
 from prism.view_models.lens import lens
 from prism.view_models.stage import Staged, Zone
 from studio.rooms.stage import library
-from tests import roles
+from tests import roles, slots
 
 MARKUP = """
 <body data-fill="page" data-ink="ink">
@@ -226,3 +226,16 @@ class ForeignBindingTests(SimpleTestCase):
             for slot in scene.slots:
                 known = slot in analysis.bindings or slot.startswith(("copy-", "show-"))
                 self.assertNotEqual(known, slot in unbound)
+
+    def test_slots_take_what_was_written_by_hand(self):
+        """Sixteen documents. When the keys were first held against the bindings, 406 of 422 slots took what they should,
+        13 another token and 3 none."""
+        right, wrong, silent = 0, [], []
+        for name, key in slots.keys("foreign").items():
+            built = slots.document(name)
+            made = slots.score(built, key)
+            right += made.right
+            wrong += [f"{name}: {words}" for words in made.words]
+            silent += [name] * made.silent
+        self.assertEqual(silent, [])
+        self.assertGreaterEqual(right / (right + len(wrong)), 0.97, wrong)
