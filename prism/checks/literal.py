@@ -9,11 +9,16 @@ from prism.expressions.values import references
 from prism.model.document import Token, shown_path
 
 
-def of(analysis: Analyzed, token: Token) -> Iterator[Finding]:
-    """A finding for a color token above the raw tier with a value that refers to no token."""
+def is_unlinked(token: Token) -> bool:
+    """Whether a token is a color above the raw tier with a value that refers to no token."""
     if token.tier == "raw" or token.type != "color":
-        return
-    if any(not list(references(value, token.type)) for _, value in token.values):
+        return False
+    return any(not list(references(value, token.type)) for _, value in token.values)
+
+
+def of(analysis: Analyzed, token: Token) -> Iterator[Finding]:
+    """A finding for a color that follows no palette."""
+    if is_unlinked(token):
         yield Finding(
             "literal",
             f"{shown_path(token.path)} holds a literal among references.",

@@ -7,7 +7,7 @@ which slot colors its border; ``formats.scene_css`` has all of these attributes.
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from html.parser import HTMLParser
 
 from prism.formats.scene_css import COPY, PAINTS, SHOWN, STATES, parts
@@ -57,6 +57,8 @@ class Element:
     fills: tuple[str, ...]
     text: str = ""
     is_disabled: bool = False
+    own_ink: str = ""
+    own_fill: str = ""
 
 
 @dataclass(slots=True)
@@ -71,6 +73,43 @@ class SceneRead:
     def slots(self) -> list[str]:
         """The slots that are used, each once."""
         return list(dict.fromkeys(use.slot for use in self.uses))
+
+    def is_in(self, place: int, other: int) -> bool:
+        """Whether an element is another one, or lies in it; both by place."""
+        return other in _chain({e.place: e.inside for e in self.elements}, place)
+
+    def moved(self, moves: Mapping[int, int]) -> SceneRead:
+        """The scene with elements in other elements, each by its place, and what is read off it there. A move into
+        itself, or to a place that is not there, is left out."""
+        inside = {element.place: element.inside for element in self.elements}
+        for place, into in moves.items():
+            if place in inside and into in inside and place not in _chain(inside, into):
+                inside[place] = into
+        made = SceneRead(uses=self.uses)
+        for element in self.elements:
+            around = [self.elements[place] for place in _chain(inside, element.place)]
+            ink = next((one.own_ink for one in around if one.own_ink), "")
+            fills = tuple(one.own_fill for one in around if one.own_fill)
+            there = inside[element.place]
+            made.elements.append(replace(element, inside=there, ink=ink, fills=fills))
+        for run in self.runs:
+            around = [self.elements[place] for place in _chain(inside, run.element)]
+            inked = next((one for one in around if one.own_ink), None)
+            filled = [one for one in around if one.own_fill]
+            places = (inked.place if inked else -1, *(one.place for one in filled))
+            fills = tuple(one.own_fill for one in filled)
+            ink = inked.own_ink if inked else ""
+            made.runs.append(replace(run, ink=ink, fills=fills, places=places))
+        return made
+
+
+def _chain(inside: Mapping[int, int], place: int) -> list[int]:
+    """An element and those around it, by place, the nearest first."""
+    chain = []
+    while place >= 0:
+        chain.append(place)
+        place = inside[place]
+    return chain
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,6 +148,7 @@ class _Reader(HTMLParser):
             name = attributes.get("data-part") or attributes.get("class", "").split(" ")[0] or tag
             element = Element(place, tag, name, uses, above.element, ink or above.ink, fills)
             element.is_disabled = disabled
+            element.own_ink, element.own_fill = ink, fill
             self.scene.elements.append(element)
         if tag not in _VOID:
             hides = above.hides or tag in _UNSEEN or "hidden" in attributes

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from prism.analysis import Analysis
+from prism.checks.literal import is_unlinked
 from prism.color import space
 from prism.color.contrast import contrast_ratio, flatten, truncate_ratio
 from prism.expressions.values import references
@@ -237,6 +238,35 @@ def unbound(analysis: Analysis, scene: SceneRead) -> list[str]:
     return [
         slot for slot in scene.slots if slot not in analysis.bindings and not slot.startswith(named)
     ]
+
+
+@dataclass(frozen=True, slots=True)
+class Unlinked:
+    """A color of a scene that follows no palette: the token that holds it as a literal, the slots that show it, and its
+    colors as hex, each once."""
+
+    token: Token
+    slots: tuple[str, ...]
+    colors: tuple[str, ...]
+
+
+def unlinked(analysis: Analysis, scene: SceneRead) -> list[Unlinked]:
+    """The literal colors that a scene shows, in tokens above the raw tier, in document order."""
+    shown: dict[str, list[str]] = {}
+    for slot in scene.slots:
+        bound = analysis.bindings.get(slot)
+        for key in analysis.resolver.graph.reach([bound.key]) if bound is not None else ():
+            shown.setdefault(key, []).append(slot)
+    return [
+        Unlinked(token, tuple(shown[token.key]), tuple(_colors(analysis, token)))
+        for token in analysis.document.tokens
+        if token.key in shown and is_unlinked(token)
+    ]
+
+
+def _colors(analysis: Analysis, token: Token) -> Iterator[str]:
+    answers = (answer for _, answer in analysis.answers.of(token.key))
+    yield from dict.fromkeys(answer.hex for answer in answers if answer.hex)
 
 
 def missing_pairs(

@@ -83,6 +83,32 @@ class StageTests(StudioTestCase):
         expect(button).to_have_css("background-color", self.color("action.fill", brand="vexley"))
         expect(self.page.locator("#zones")).not_to_contain_text("appearance dark")
 
+    def test_a_part_moved_into_a_zone_takes_its_mode_and_goes_back(self):
+        self.frame().locator("[data-part=board]").first.click(position={"x": 3, "y": 3})
+        self.page.select_option("#zone-appearance", "dark")
+        expect(self.page.locator("#zones")).to_contain_text("appearance dark")
+        button = self.frame().locator("a.button").first
+        button.click()
+        expect(self.page.locator("#point")).to_contain_text("in zone the page")
+        self.page.select_option("#move-into", index=1)
+        expect(self.page.locator("#point")).to_contain_text("in zone board")
+        self.page.mouse.move(5, 5)
+        moved = self.frame().locator("[data-part=board] a.button")
+        expect(moved).to_have_count(1)
+        expect(moved).to_have_css("background-color", self.color("action.fill", appearance="dark"))
+        self.page.select_option("#move-into", index=0)
+        expect(self.page.locator("#point")).to_contain_text("in zone the page")
+        expect(moved).to_have_count(0)
+        expect(button).to_have_css("background-color", self.color("action.fill"))
+
+    def test_unlinked_colors_are_counted_listed_and_lit_up(self):
+        count = self.page.locator("#dock-unlinked b")
+        listed = int(count.inner_text())
+        self.page.locator("#dock-unlinked").press("Enter")
+        expect(self.page.locator("#unlinked tbody tr, #unlinked > tr")).to_have_count(listed)
+        if listed:
+            self.assertTrue(self.frame().locator("[data-lit]").count())
+
     def test_by_keys_alone(self):
         self.page.focus("#point-first")
         self.page.keyboard.press("Enter")

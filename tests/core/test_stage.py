@@ -5,6 +5,7 @@ from django.test import SimpleTestCase
 from demo import quillhaven
 from prism.analysis import Analysis
 from prism.edits import scenes as scene_edits
+from prism.edits.cells import SetValue
 from prism.edits.scenes import BindSlot, MakeScene, RemoveScene, SetPieces
 from prism.errors import EditError
 from prism.formats import scene_css
@@ -104,6 +105,45 @@ class ZoneTests(SimpleTestCase):
         around = self.staged(Zone(3, (("appearance", "dark"),)))
         self.assertLess(around.ratio(run), 2, "dark ink of the page on the dark card")
         self.assertEqual(around.failing()[0], light.failing()[0] + 1)
+
+    def test_a_part_that_is_moved_reads_as_where_it_stands(self):
+        """As if the markup had been written so: what is read off it is the same."""
+        markup = (
+            '<body data-ink="ink" data-fill="page"><p data-part="note" data-edge="line">One <b data-ink="muted">two</b>'
+            ' three</p><section data-part="card" data-fill="card" data-ink="link">Four</section></body>'
+        )
+        moved = scenes.read_scene(markup).moved({1: 3, 3: 3, 2: 99, 0: 1})
+        there = scenes.read_scene(
+            '<body data-ink="ink" data-fill="page"><section data-part="card" data-fill="card" data-ink="link">Four'
+            '<p data-part="note" data-edge="line">One <b data-ink="muted">two</b> three</p></section></body>'
+        )
+
+        def read(scene):
+            return sorted((run.text, run.ink, run.fills) for run in scene.runs)
+
+        self.assertEqual(read(moved), read(there))
+        self.assertEqual([element.inside for element in moved.elements], [-1, 3, 1, 0])
+        self.assertTrue(moved.is_in(2, 3))
+        self.assertEqual(read(scenes.read_scene(markup).moved({})), read(scenes.read_scene(markup)))
+        theme = self.analysis.resolver.default_theme
+        staged = Staged(self.analysis, moved, theme, (Zone(3, (("appearance", "dark"),)),))
+        picks = self.analysis.resolver.picks(staged.theme_at(2))
+        self.assertEqual(picks["appearance"], "dark")
+
+    def test_every_scene_is_the_same_where_nothing_is_moved(self):
+        for shown in library.SCENES:
+            scene = library.scene_of(shown.id, "Elsewhere")
+            self.assertEqual(scene.moved({}), scene, shown.id)
+
+    def test_colors_that_follow_no_palette(self):
+        scene = library.scene_of("departures", "Quillhaven Crossings")
+        held = SetValue("text.link", "#123456").apply(self.analysis.document)
+        self.assertNotIn("text.link", [c.token.path for c in stage.unlinked(self.analysis, scene)])
+        color = next(
+            c for c in stage.unlinked(Analysis(held), scene) if c.token.path == "text.link"
+        )
+        self.assertIn("link", color.slots)
+        self.assertIn("#123456", color.colors)
 
     def test_what_is_pointed_at(self):
         found = stage.pointed(self.staged(Zone(3, (("appearance", "dark"),))), 5)

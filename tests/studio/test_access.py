@@ -106,6 +106,7 @@ TABLE = {
     "stage:pane": {"GET": "viewer"},
     "stage:paint": {"GET": "viewer"},
     "stage:zone": {"GET": "viewer"},
+    "stage:move": {"GET": "viewer"},
     "stage:command": {"POST": "editor"},
     "checks:room": {"GET": "viewer"},
     "checks:add-pairing": {"POST": "editor"},

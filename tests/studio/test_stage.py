@@ -1,6 +1,7 @@
 """The Stage over HTTP: wrong addresses, foreign projects, zones, bindings and pairings."""
 
 from demo import quillhaven
+from studio.rooms.stage import library
 from tests import roles
 from tests.builders import document
 from tests.studio.cases import RoomCase
@@ -17,6 +18,7 @@ class StageTests(RoomCase):
             {"view": "spin"}, {"view": "grid", "rows": "x", "across": "y"}, {"lens": "x"},
             {"lens": "protan", "severity": "nan"}, {"lens": "blur", "severity": "-3"}, {"at": "99999"},
             {"at": "-1"}, {"at": "²"}, {"at": "3", "pane": "9"}, {"light": "gone"}, {"state": "asleep"},
+            {"moves": "x-y,5-,-7,9999-1,3-3,4-2"}, {"moves": "0-5", "at": "0"}, {"dock": "unlinked"},
             {"zones": "x=y;5=appearance:gone;7=appearance:dark;;=;999=brand:vexley"}, {"dock": "yard"},
         ):  # fmt: skip
             with self.subTest(query=query):
@@ -39,6 +41,25 @@ class StageTests(RoomCase):
                 self.url("stage:zone"), {"at": wrong, "zone-appearance": "dark"}
             )
             self.assertEqual(response.status_code, 302)
+
+    def test_a_part_is_moved_into_a_zone_and_back(self):
+        self.make(quillhaven.document())
+        elements = library.scene_of("departures", "Quillhaven Crossings").elements
+        board, button = (
+            str(next(e.place for e in elements if e.name == name)) for name in ("board", "button")
+        )
+        zones = f"{board}=appearance:dark"
+        query = {"zones": zones, "at": button, "into": board}
+        page = self.client.get(self.url("stage:move"), query, follow=True)
+        self.assertEqual(page.context["frame"].address.moves, f"{button}-{board}")
+        self.assertContains(page, f'data-moves="[[{button}, {board}]]"')
+        self.assert_reads(page, "in zone board")
+        back = {"zones": zones, "moves": f"{button}-{board},2-{board}", "at": button, "into": ""}
+        page = self.client.get(self.url("stage:move"), back, follow=True)
+        self.assertEqual(page.context["frame"].address.moves, f"2-{board}")
+        for wrong in ("", "x", "99999", "²"):
+            answer = self.client.get(self.url("stage:move"), {"at": wrong, "into": wrong})
+            self.assertEqual(answer.status_code, 302)
 
     def test_a_slot_is_bound_and_a_pairing_added(self):
         self.make(quillhaven.document())

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
@@ -15,7 +15,7 @@ MOST_PANES, MOST_ZONES = 6, 24
 WIDTHS = ("fit", "phone", "tablet", "desktop")
 ZOOMS = ("50", "75", "100", "125")
 STATES = ("hover", "pressed", "selected", "focus", "disabled", "error")
-DOCKS = ("texts", "slots", "pairings", "zones", "pieces")
+DOCKS = ("texts", "slots", "unlinked", "pairings", "zones", "pieces")
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,8 +36,8 @@ class PaneAsked:
 @dataclass(frozen=True)
 class StageAddress(Address):
     """The scene by id, panes and zones as they are written, how panes are laid out, lens and severity, the state that
-    all parts are in, the element that is pointed at and its pane, the token that is lit up, the dock, and the paths of
-    the tokens that the plain card takes."""
+    all parts are in, the element that is pointed at and its pane, the token that is lit up, which elements stand in
+    which others, the dock, and the paths of the tokens that the plain card takes."""
 
     scene: str = text(60)
     panes: str = text(1200)
@@ -51,6 +51,7 @@ class StageAddress(Address):
     pane: str = text(2)
     light: str = text(200)
     zones: str = text(2000)
+    moves: str = text(400)
     dock: str = choice(*DOCKS)
     ink: str = text(300)
     fill: str = text(300)
@@ -116,3 +117,18 @@ def read_zones(analysis: Analysis, written: str) -> list[Zone]:
 def zones_text(analysis: Analysis, zones: Sequence[Zone]) -> str:
     """Zones as they stand in an address."""
     return ";".join(f"{zone.place}={picks_text(analysis, zone.picks)}" for zone in zones)
+
+
+def read_moves(written: str) -> dict[int, int]:
+    """The elements of an address that stand in others, by place: ``20-5,31-7``."""
+    pairs = (part.partition("-") for part in written.split(",")[:MOST_ZONES])
+    return {int(a): int(b) for a, _, b in pairs if _is_place(a) and _is_place(b)}
+
+
+def moves_text(moves: Mapping[int, int]) -> str:
+    """Moved elements as they stand in an address."""
+    return ",".join(f"{place}-{into}" for place, into in moves.items())
+
+
+def _is_place(written: str) -> bool:
+    return written.isascii() and written.isdigit() and len(written) < 5

@@ -7,6 +7,7 @@ LABELS = {
     "looks.lens": "Lens",
     "looks.severity": "Severity",
     "looks.wipe": "Wipe",
+    "move.into": "Stands",
     "judge.ink": "text",
     "judge.fill": "on",
     "judge.ground": "over",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Mapping
 from typing import Any
 from urllib.parse import quote
 
@@ -54,7 +55,8 @@ def context(frame: StageFrame) -> dict[str, Any]:
     """Everything the template needs."""
     address, analysis = frame.address, frame.analysis
     shipped = library.find(frame.document, address.scene)
-    scene = library.scene_of(shipped, frame.document.name)
+    moves = addresses.read_moves(address.moves)
+    scene = library.scene_of(shipped, frame.document.name).moved(moves)
     asked = _asked(frame)
     themes = [addresses.theme_of(analysis, frame.theme, pane) for pane in asked]
     zones = addresses.read_zones(analysis, address.zones)
@@ -63,7 +65,10 @@ def context(frame: StageFrame) -> dict[str, Any]:
     through = lens(address.lens, _severity(address.severity))
     pointing = _place(address.at, scene)
     which = min(_number(address.pane), len(staged) - 1)
+    unlinked = stage.unlinked(analysis, scene)
     lit = stage.painted_by(analysis, address.light) if address.light else []
+    if address.dock == "unlinked" and not address.light:
+        lit = [slot for color in unlinked for slot in color.slots]
     return (
         _choices(frame)
         | {
@@ -80,6 +85,9 @@ def context(frame: StageFrame) -> dict[str, Any]:
             "lit": lit,
             "light": frame.document.token(address.light) if address.light else None,
             "unbound": [s for s in stage.unbound(analysis, scene) if s not in library.JUDGED],
+            "unlinked": unlinked,
+            "moves_json": json.dumps(list(moves.items())),
+            "stands_in": _stands_in(scene, moves, pointing, staged[which]),
             "texts": len(scene.runs),
             "dock": "point" if pointing is not None else address.dock or "texts",
             "pointed": stage.pointed(staged[which], pointing) if pointing is not None else None,
@@ -227,6 +235,16 @@ def offered(frame: StageFrame, slot: str) -> list[Token]:
     """The tokens that a slot can take, those of the meaning tiers first."""
     fitting = [token for token in frame.document.tokens if token.type == type_of(slot)]
     return sorted(fitting, key=lambda token: token.tier == "raw")[:_MOST_OFFERED]
+
+
+def _stands_in(
+    scene: SceneRead, moves: Mapping[int, int], place: int | None, staged: Staged
+) -> dict[str, Any]:
+    """Where the element that is pointed at stands, and the zones that it can be moved into."""
+    if place is None:
+        return {}
+    zones = [row for row in staged.tree() if not scene.is_in(row.place, place)]
+    return {"moved": moves.get(place), "zones": zones}
 
 
 def _zone_axes(frame: StageFrame, staged: Staged, place: int) -> list[dict[str, Any]]:

@@ -16,7 +16,14 @@ from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.stage import library, panes, shown
-from studio.rooms.stage.address import StageAddress, picks_of, read_zones, zones_text
+from studio.rooms.stage.address import (
+    StageAddress,
+    moves_text,
+    picks_of,
+    read_moves,
+    read_zones,
+    zones_text,
+)
 from studio.rooms.stage.shown import StageFrame
 from studio.store import projects as store
 from studio.store.projects import Project
@@ -86,6 +93,19 @@ def zone(request: HttpRequest, project: Project) -> HttpResponse:
             zones[int(place)] = Zone(int(place), picks)
     kept = zones_text(analysis, [zones[key] for key in sorted(zones)])
     return redirect(reverse("stage:room", args=[project.code]) + frame.query(zones=kept or None))
+
+
+@requires("view")
+@require_GET
+def move(request: HttpRequest, project: Project) -> HttpResponse:
+    """The address with an element in the zone that a form names, or back where it was."""
+    frame = _enter(request, project)
+    moves = read_moves(frame.address.moves)
+    place, into = request.GET.get("at", ""), request.GET.get("into", "")
+    for known in read_moves(f"{place}-0"):
+        moves.pop(known, None)
+    kept = moves_text(moves | read_moves(f"{place}-{into}"))
+    return redirect(reverse("stage:room", args=[project.code]) + frame.query(moves=kept or None))
 
 
 @requires("edit")

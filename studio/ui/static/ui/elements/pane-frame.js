@@ -2,6 +2,7 @@
 
 import { takeTokens } from "./pane-drop.js";
 import { markState, markZones, takes } from "./pane-marks.js";
+import { Moves } from "./pane-moves.js";
 import { selfContained } from "./scene-file.js";
 import { pictureOf } from "./scene-picture.js";
 
@@ -12,6 +13,9 @@ export class PaneFrame {
   #iframe;
   #stage;
   #document = null;
+  /** The elements that take slots, in the order in which the server counts them, wherever they are moved. */
+  #elements = [];
+  #moves = new Moves();
   #quiet = 0;
 
   constructor(iframe, stage) {
@@ -30,16 +34,13 @@ export class PaneFrame {
     return this.#iframe.closest(".pane");
   }
 
-  /** The elements that take slots, in the order in which the server counts them. */
-  get #elements() {
-    return [...(this.#document?.querySelectorAll(this.#stage.dataset.selector) ?? [])];
-  }
-
   #onLoad = () => {
     const loaded = this.#iframe.contentDocument;
     if (!loaded?.body || loaded.URL === "about:blank") return;
     this.#unlisten();
     this.#document = loaded;
+    this.#elements = [...loaded.querySelectorAll(this.#stage.dataset.selector)];
+    this.#moves = new Moves();
     loaded.addEventListener("click", this.#onClick);
     loaded.addEventListener("pointerover", this.#onOver);
     takeTokens(loaded, this.#stage, this.#stage.dataset.selector);
@@ -62,6 +63,7 @@ export class PaneFrame {
     for (const [name, value] of Object.entries(JSON.parse(this.#pane.dataset.attributes)))
       root.setAttribute(name, value);
     const elements = this.#elements;
+    this.#moves.apply(elements, JSON.parse(dataset.moves || "[]"));
     markZones(elements, JSON.parse(this.#pane.dataset.zones), JSON.parse(this.#pane.dataset.attributes));
     const lit = new Set(dataset.lit.split(" ").filter(Boolean));
     for (const [place, element] of elements.entries()) {
