@@ -113,9 +113,8 @@ def plain_ends(resolver: Resolver, theme: Theme) -> list[str]:
     """The first raw colors that are pure white and black, by key."""
     ends: dict[str, str] = {}
     for token in resolver.document.tokens:
-        of_palette = is_of_palette(resolver, token)
-        shown = resolver.resolve(token.key, theme).hex if of_palette else ""
-        if shown in ("#ffffff", "#000000"):
+        shown = resolver.resolve(token.key, theme).hex if token.is_raw_color else ""
+        if shown in ("#ffffff", "#000000") and is_of_palette(resolver, token):
             ends.setdefault(shown, token.key)
     return list(ends.values())
 

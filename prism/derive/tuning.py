@@ -169,11 +169,13 @@ class Trial:
         required = max((fill.required for fill in pairings), default=default)
         if not required:
             return False
+        own = self._read(after, theme, [token.key], ground)
+        if not own or own[0].ratio >= required:
+            return False
         ramps = [ramp for ramp in after.document.ramps if len(ramp.steps) >= 3]
         ends = [key for ramp in ramps for key in (ramp.steps[0], ramp.steps[-1])]
-        own = self._read(after, theme, [token.key], ground)
         known = self._read(after, theme, [*plain_ends(after, theme), *ends], ground)
-        if not own or own[0].ratio >= required or not known:
+        if not known:
             return False
         fill = self.rows.get(ground)
         ladder = ladder_of(after.document, fill.proposed) if fill is not None else None

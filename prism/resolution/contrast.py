@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from prism.color import space
-from prism.color.contrast import contrast_ratio, flatten, lightness, truncate_ratio
+from prism.color.contrast import Array, contrast_ratio, flatten, lightness, truncate_ratio
 from prism.model.document import Document, Pairing, Token, Use
 from prism.resolution.resolver import Resolver, Theme
 
@@ -33,6 +33,11 @@ ENHANCED: dict[Use, float] = {"text": 7.0, "large text": 4.5}
 CANVAS = (1.0, 1.0, 1.0, 1.0)
 
 Rgba = tuple[float, float, float, float]
+#: A ratio, a gap in L*, and both colors as painted.
+Measured = tuple[float, float, str, str]
+#: So many stacks of colors are remembered with what they measure.
+_REMEMBERED = 30_000
+_MEASURED: dict[tuple[Rgba, ...], Measured] = {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,8 +135,21 @@ def _stack(known: _Layers, pairing: Pairing) -> tuple[tuple[Rgba, ...], str]:
     return (*layers, CANVAS), ""
 
 
-def measure(stacks: list[tuple[Rgba, ...]]) -> list[tuple[float, float, str, str]]:
-    """Ratio, L* gap and both painted colors of each stack of colors, top first, in one batch."""
+def measure(stacks: list[tuple[Rgba, ...]]) -> list[Measured]:
+    """Ratio, L* gap and both painted colors of each stack of colors, top first, in one batch. What was measured before
+    is remembered."""
+    known = {stack: met for stack in stacks if (met := _MEASURED.get(stack)) is not None}
+    missing = [stack for stack in stacks if stack not in known]
+    if missing:
+        fresh = dict(zip(missing, _measure(missing), strict=True))
+        known |= fresh
+        if len(_MEASURED) + len(fresh) > _REMEMBERED:
+            _MEASURED.clear()
+        _MEASURED.update(fresh)
+    return [known[stack] for stack in stacks]
+
+
+def _measure(stacks: list[tuple[Rgba, ...]]) -> list[Measured]:
     if not stacks:
         return []
     depth = max(len(stack) for stack in stacks)
@@ -142,14 +160,14 @@ def measure(stacks: list[tuple[Rgba, ...]]) -> list[tuple[float, float, str, str
     below = flatten(layers[1:])[:, :3]
     ratios = contrast_ratio(above, below)
     gaps = np.abs(lightness(above) - lightness(below))
-    return [
-        (float(ratio), float(gap), _hex(top), _hex(bottom))
-        for ratio, gap, top, bottom in zip(ratios, gaps, above, below, strict=True)
-    ]
+    tops, bottoms = (_hexes(colors) for colors in (above, below))
+    return list(zip(ratios.tolist(), gaps.tolist(), tops, bottoms, strict=True))
 
 
-def _hex(rgb: np.ndarray[tuple[int, ...], np.dtype[np.float64]]) -> str:
-    return "#" + "".join(f"{round(float(channel) * 255):02x}" for channel in rgb)
+def _hexes(rgb: Array) -> list[str]:
+    """Opaque colors, shape (..., 3), as ``#rrggbb``."""
+    packed = np.rint(rgb * 255).astype(np.int64) @ (65536, 256, 1)
+    return [f"#{color:06x}" for color in packed.tolist()]
 
 
 def pairing_for(
