@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -267,37 +267,6 @@ def unlinked(analysis: Analysis, scene: SceneRead) -> list[Unlinked]:
 def _colors(analysis: Analysis, token: Token) -> Iterator[str]:
     answers = (answer for _, answer in analysis.answers.of(token.key))
     yield from dict.fromkeys(answer.hex for answer in answers if answer.hex)
-
-
-def missing_pairs(
-    analysis: Analysis, scene: SceneRead
-) -> list[tuple[Token, tuple[Token, ...], int]]:
-    """What texts of a scene stand on that is no pairing yet: foreground, backgrounds down to an opaque one, and how
-    many texts, the most first."""
-    bindings = analysis.bindings
-    known = {(p.foreground, p.backgrounds[:1]) for p in analysis.judged.pairings}
-    counts: dict[tuple[str, tuple[str, ...]], int] = {}
-    for run in scene.runs:
-        if run.exempt or run.ink not in bindings or any(slot not in bindings for slot in run.fills):
-            continue
-        keys = tuple(_down_to_opaque(analysis, (bindings[slot].key for slot in run.fills)))
-        if keys and (bindings[run.ink].key, keys[:1]) not in known:
-            pair = bindings[run.ink].key, keys
-            counts[pair] = counts.get(pair, 0) + 1
-    tokens = {token.key: token for token in analysis.document.tokens}
-    ordered = sorted(counts.items(), key=lambda item: -item[1])
-    return [
-        (tokens[ink], tuple(tokens[key] for key in keys), count) for (ink, keys), count in ordered
-    ]
-
-
-def _down_to_opaque(analysis: Analysis, keys: Iterable[str]) -> Iterable[str]:
-    resolver = analysis.resolver
-    for key in keys:
-        yield key
-        color = resolver.resolve(key, resolver.default_theme).color
-        if color is None or color.alpha >= 1:
-            return
 
 
 def attributes_of(document: Document, theme: Theme) -> Mapping[str, str]:

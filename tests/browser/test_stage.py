@@ -231,7 +231,7 @@ class StageTests(StudioTestCase):
             expect(self.frame().locator("body")).to_contain_text(text)
         self.page.click("#scene-departures")
         self.page.click("#dock-pairings")
-        expect(self.page.locator("#missing tr").first).to_be_visible()
+        expect(self.page.locator("#missing tr").first).to_contain_text("px")
         before = self.page.locator("#missing tr").count()
         self.page.locator("#missing button").first.click()
         expect(self.page.locator(".says").first).to_contain_text("Added pairing")

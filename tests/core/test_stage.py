@@ -1,5 +1,7 @@
 """Scenes read from markup, zones, what is pointed at, bindings, and what a scene lacks."""
 
+from dataclasses import replace
+
 from django.test import SimpleTestCase
 
 from demo import quillhaven
@@ -13,7 +15,7 @@ from prism.model.whole import flaws
 from prism.resolution.resolver import Resolver
 from prism.roles import by_slot
 from prism.roles.guess import guess
-from prism.view_models import scenes, stage
+from prism.view_models import scene_pairs, scenes, stage
 from prism.view_models.lens import lens
 from prism.view_models.stage import Staged, Zone
 from studio.rooms.stage import library
@@ -163,14 +165,43 @@ class ZoneTests(SimpleTestCase):
 
     def test_what_the_pairings_lack(self):
         scene = library.scene_of("departures", "Quillhaven Crossings")
-        missing = stage.missing_pairs(self.analysis, scene)
+        missing = scene_pairs.missing(self.analysis, scene)
         self.assertIn(
-            ("text.link", "signal.surface.note"), [(i.path, f[0].path) for i, f, _ in missing]
+            ("text.link", "signal.surface.note", "text"),
+            [(pair.foreground.path, pair.backgrounds[0].path, pair.use) for pair in missing],
         )
-        for ink, fills, count in missing:
-            self.assertGreater(count, 0)
+        for pair in missing:
+            self.assertGreater(pair.count, 0)
             known = {(p.foreground, p.backgrounds[0]) for p in self.analysis.judged.pairings}
-            self.assertNotIn((ink.key, fills[0].key), known)
+            self.assertNotIn((pair.foreground.key, pair.backgrounds[0].key), known)
+
+    def test_what_is_seen_needs_what_its_size_and_kind_ask_for(self):
+        """WCAG 2.2: 3 for texts of 24 px, or 18.66 px bold, for edges of controls and for graphics; else 4.5."""
+        bare = replace(self.analysis.document, pairings=(), rules=())
+        scene = scenes.read_scene(
+            '<body data-ink="ink" data-fill="page"><h1 data-part="head" data-ink="muted">Big</h1>'
+            '<p data-part="note" data-ink="faint">Small</p><b data-part="both" data-ink="muted">Small too</b>'
+            '<span data-part="field" data-fill="sunken" data-edge="field-line">Where</span>'
+            '<div data-part="card" data-edge="line" data-fill="card"><svg data-ink="link"></svg>'
+            '<i data-part="bar" data-fill="chart-1"></i></div></body>'
+        )
+        places = {element.name: element.place for element in scene.elements}
+
+        def uses(sizes):
+            found = scene_pairs.missing(Analysis(bare), scene, scene_pairs.read_sizes(sizes))
+            bound = {token.key: slot for slot, token in Analysis(bare).bindings.items()}
+            return {bound[p.foreground.key]: (p.use, p.required, p.sizes) for p in found}
+
+        sizes = f"{places['head']}:24.00:400,{places['note']}:18.5:700,{places['both']}:18.66:700"
+        made = uses(sizes)
+        self.assertEqual(made["muted"], ("large text", 3.0, "18.7 to 24 px"))
+        self.assertEqual(made["faint"], ("text", 4.5, "18.5 px"))
+        self.assertEqual(made["field-line"][:2], ("control", 3.0))
+        self.assertEqual(made["link"][:2], ("graphic", 3.0))
+        self.assertNotIn("line", made, "the line of a card only sets it off")
+        smaller = uses(sizes.replace("18.66:700", "18.65:700"))
+        self.assertEqual(smaller["muted"], ("text", 4.5, "18.6 to 24 px"))
+        self.assertEqual(uses("x:1:2,3:,:,1:1e9:4,²:1:1")["muted"], ("text", 4.5, ""))
 
     def test_a_lens_of_another_name_is_none(self):
         self.assertIsNone(lens("x-ray", 1))

@@ -11,7 +11,7 @@ from prism.edits.scenes import PIECES, token_at, type_of
 from prism.formats.scene_css import PAINTS, STATES
 from prism.model.document import Token
 from prism.resolution.resolver import Theme
-from prism.view_models import stage
+from prism.view_models import scene_pairs, stage
 from prism.view_models.lens import LENSES, lens
 from prism.view_models.scenes import RunReading, SceneRead, readings
 from prism.view_models.stage import Staged
@@ -51,12 +51,19 @@ def _choices(frame: StageFrame) -> dict[str, Any]:
     }
 
 
+def scene_of(frame: StageFrame) -> SceneRead:
+    """What is read off the scene of the address, with its parts where they were moved."""
+    shipped = library.find(frame.document, frame.address.scene)
+    moves = addresses.read_moves(frame.address.moves)
+    return library.scene_of(shipped, frame.document.name).moved(moves)
+
+
 def context(frame: StageFrame) -> dict[str, Any]:
     """Everything the template needs."""
     address, analysis = frame.address, frame.analysis
     shipped = library.find(frame.document, address.scene)
     moves = addresses.read_moves(address.moves)
-    scene = library.scene_of(shipped, frame.document.name).moved(moves)
+    scene = scene_of(frame)
     asked = _asked(frame)
     themes = [addresses.theme_of(analysis, frame.theme, pane) for pane in asked]
     zones = addresses.read_zones(analysis, address.zones)
@@ -105,7 +112,7 @@ def _dock(
 ) -> dict[str, Any]:
     """What the lists of the dock hold; only that of the open one is made."""
     open_dock = frame.address.dock or "texts"
-    missing = stage.missing_pairs(frame.analysis, scene)
+    missing = scene_pairs.missing(frame.analysis, scene)
     rows: list[RunReading] = []
     if open_dock == "texts":
         rows = readings(frame.resolver, scene.runs, staged[0].bindings, themes)

@@ -5,12 +5,13 @@ from __future__ import annotations
 from urllib.parse import urlencode
 
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import redirect
+from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.edits import pairings, scenes
 from prism.formats import scene_css
+from prism.view_models import scene_pairs
 from prism.view_models.stage import Zone
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
@@ -27,6 +28,9 @@ from studio.rooms.stage.address import (
 from studio.rooms.stage.shown import StageFrame
 from studio.store import projects as store
 from studio.store.projects import Project
+
+#: Characters in which a page may write the sizes of its texts.
+_LONGEST_SIZES = 20_000
 
 
 def _enter(request: HttpRequest, project: Project) -> StageFrame:
@@ -93,6 +97,17 @@ def zone(request: HttpRequest, project: Project) -> HttpResponse:
             zones[int(place)] = Zone(int(place), picks)
     kept = zones_text(analysis, [zones[key] for key in sorted(zones)])
     return redirect(reverse("stage:room", args=[project.code]) + frame.query(zones=kept or None))
+
+
+@requires("view")
+@require_GET
+def pairs(request: HttpRequest, project: Project) -> HttpResponse:
+    """What stands on what and is no pairing yet, with the sizes of texts as the page painted them, as a fragment."""
+    frame = _enter(request, project)
+    sizes = scene_pairs.read_sizes(request.GET.get("sizes", "")[:_LONGEST_SIZES])
+    made = scene_pairs.missing(frame.analysis, shown.scene_of(frame), sizes)
+    context = {"frame": frame, "project": project, "document": frame.document, "missing": made}
+    return render(request, "stage/pairs.html", context)
 
 
 @requires("view")

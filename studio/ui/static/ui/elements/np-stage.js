@@ -86,6 +86,13 @@ export class NpStage extends HTMLElement {
     this.closest("np-region").load(url.href);
   }
 
+  /** The sizes of texts in the first pane, once it is painted. */
+  async sizes() {
+    this.#sync();
+    const frame = this.#frames.get(this.querySelector(".pane iframe"));
+    return frame?.sizes();
+  }
+
   /** Let the other frames scroll as one does. */
   scrolled(from) {
     for (const frame of this.#frames.values()) if (frame !== from) frame.scrollTo(from.share);

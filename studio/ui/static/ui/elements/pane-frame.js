@@ -129,6 +129,16 @@ export class PaneFrame {
     under?.setAttribute("data-under", "");
   };
 
+  /** The font size in pixels and the weight of every element, by its place, once the frame is there. */
+  async sizes() {
+    if (!this.#document) await new Promise((loaded) => this.#iframe.addEventListener("load", loaded, { once: true }));
+    const view = this.#document.defaultView;
+    return this.#elements.map((element, place) => {
+      const { fontSize, fontWeight } = view.getComputedStyle(element);
+      return [place, parseFloat(fontSize).toFixed(2), Math.round(fontWeight)].join(":");
+    });
+  }
+
   /** Download the scene as one HTML file with its themes, or as a picture of it as it is now. */
   async save(kind) {
     if (!this.#document) await new Promise((loaded) => this.#iframe.addEventListener("load", loaded, { once: true }));
