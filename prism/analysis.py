@@ -134,14 +134,14 @@ class Analysis:
         """What is found of each pairing that falls short, by its key."""
         known: dict[str, Finding] = self._previous("falling_short") or {}
         before: dict[str, Shortfall] = self._previous("failing") or {}
-        found = {}
+        shortfalls = {}
         for key, short in self.failing.items():
             pairing = self.judged.pairing(key)
             if key in known and before.get(key) is short:
-                found[key] = known[key]
+                shortfalls[key] = known[key]
             elif pairing is not None:
-                found[key] = contrast.falling_short(self.judged, pairing, short)
-        return found
+                shortfalls[key] = contrast.falling_short(self.judged, pairing, short)
+        return shortfalls
 
     @computed
     def findings(self) -> list[Finding]:

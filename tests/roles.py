@@ -37,6 +37,11 @@ SHEETS = {
     "package-newcss": "@exampledev/new.css/new.css",
     "package-infima": "infima/dist/css/default/default.css",
     "package-navikt": "@navikt/ds-tokens/dist/tokens.css",
+    "package-bamboo": "bamboo.css/dist/bamboo.min.css",
+    "package-chota": "chota/dist/chota.css",
+    "package-mvp": "mvp.css/mvp.css",
+    "package-concrete": "concrete.css/concrete.css",
+    "package-holiday": "holiday.css/dist/holiday.css",
 }
 _ODD = ("#fff", "#000", "#ffffff80", "color(display-p3 0 1 0)", "currentcolor", "#00000000")
 LIGHT_DARK = Axis("look", "look", (Mode("light", "light"), Mode("dark", "dark")), "light")

@@ -80,18 +80,18 @@ def by_token(
 ) -> ByToken:
     """What the checks find that look at each token by itself. ``known`` is what they found in an earlier document; it
     holds for all tokens but those ``reached``, by key, by what changed since."""
-    found: dict[str, dict[str, Sequence[Finding]]] = {}
+    kept: dict[str, dict[str, Sequence[Finding]]] = {}
     for check in CHECKS:
         if check.of is None:
             continue
         before = known[check.id] if known is not None else {}
-        found[check.id] = {
+        kept[check.id] = {
             token.key: before[token.key]
             if token.key in before and token.key not in reached
             else tuple(check.of(analysis, token))
             for token in analysis.document.tokens
         }
-    return found
+    return kept
 
 
 def run(analysis: Analyzed, *ids: str, known: ByToken | None = None) -> list[Finding]:

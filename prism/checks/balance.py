@@ -35,8 +35,8 @@ def _of_mode(analysis: Analyzed, axis: Axis, standard: Mode, mode: Mode) -> Iter
     picks = analysis.resolver.picks(analysis.resolver.default_theme)
     pairs = balancing.judged(analysis.judged, analysis.roles)
     for brand, there in balancing.brand_themes(document, picks):
-        found = balancing.standings(document, pairs, axis.key, standard.key, mode.key, there)
-        for standing in found:
+        standings = balancing.standings(document, pairs, axis.key, standard.key, mode.key, there)
+        for standing in standings:
             token = document.token(standing.token)
             if token is None or abs(standing.stronger) < MUCH:
                 continue
@@ -60,7 +60,7 @@ def _finding(
     uneven: Sequence[tuple[Mode | None, Standing, Fix]],
 ) -> Finding:
     """What is found of one color in a mode, over all brands; the worst of them is told."""
-    brand, standing, _ = max(uneven, key=lambda one: abs(one[1].stronger))
+    brand, standing, _ = max(uneven, key=lambda reading: abs(reading[1].stronger))
     more = f" and {len(uneven) - 1} more" if len(uneven) > 1 else ""
     return Finding(
         "balance",

@@ -17,10 +17,10 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             continue
         named = users[token.key]
         more = f" and {len(named) - 1} more" if len(named) > 1 else ""
-        said = f": {token.deprecated.rstrip('.')}" if token.deprecated else ""
+        reason = f": {token.deprecated.rstrip('.')}" if token.deprecated else ""
         yield Finding(
             "deprecated",
-            f"{shown_path(token.path)} is deprecated{said}, and used by {named[0]}{more}.",
+            f"{shown_path(token.path)} is deprecated{reason}, and used by {named[0]}{more}.",
             token.key,
             fixes=(Fix("Use its successor there."),),
         )

@@ -38,11 +38,13 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
 
 def _differ(rows: Rows, place: int, first: int, second: int) -> bool:
     """Whether a token has another answer in one mode than in the other, all else alike."""
-    one = [(_freed(fixed, place), answer) for fixed, answer in rows if fixed[place] in (-1, first)]
+    members = [
+        (_freed(fixed, place), answer) for fixed, answer in rows if fixed[place] in (-1, first)
+    ]
     two = [(_freed(fixed, place), answer) for fixed, answer in rows if fixed[place] in (-1, second)]
     return any(
         common(fixed, other_fixed) is not None and answer != other
-        for fixed, answer in one
+        for fixed, answer in members
         for other_fixed, other in two
         if answer is not other
     )

@@ -151,7 +151,7 @@ def _written(made: Report, form: str, document: Document, file: str) -> str:
 def _fails(made: Report, fail_on: str, against: bool, one_theme: bool) -> bool:
     """Whether something open is as bad as ``fail_on``; against a baseline, something new; of one theme, something
     beside contrast, which is read there alone."""
-    place = next(place for place, one in enumerate(SEVERITIES) if one == fail_on)
+    place = next(place for place, severity in enumerate(SEVERITIES) if severity == fail_on)
     worst = SEVERITIES[: place + 1]
     return any(
         item.finding.severity in worst and not (one_theme and item.section == "contrast")

@@ -200,10 +200,12 @@ def _show_json(
         after=[_members(document, short, solved.contradictions) for short in solved.short],
         contradictions=[
             {
-                "pairings": [contrast.summary(document, pairing) for pairing in one.pairings],
-                "free": list(one.free),
+                "pairings": [
+                    contrast.summary(document, pairing) for pairing in contradiction.pairings
+                ],
+                "free": list(contradiction.free),
             }
-            for one in solved.contradictions
+            for contradiction in solved.contradictions
         ],
         proven=solved.proven,
     )
@@ -242,19 +244,23 @@ def _row(
 
 def _why(document: Document, short: Short, contradictions: Sequence[Contradiction]) -> str:
     """With what a pairing cannot pass together, and what would free it."""
-    for one in contradictions:
-        if short.pairing in one.pairings:
-            others = [p for p in one.pairings if p != short.pairing]
+    for contradiction in contradictions:
+        if short.pairing in contradiction.pairings:
+            others = [p for p in contradiction.pairings if p != short.pairing]
             words = ", ".join(contrast.summary(document, pairing) for pairing in others)
             start = f"cannot pass together with {words}" if words else "no step passes"
-            return f"{start}; it would with {', or '.join(one.free)}" if one.free else start
+            return (
+                f"{start}; it would with {', or '.join(contradiction.free)}"
+                if contradiction.free
+                else start
+            )
     return ""
 
 
 def _decided(document: Document, text: str) -> tuple[str, str | None]:
     """What ``PATH=VALUE`` holds; None for the value that is there."""
-    path, found, value = text.partition("=")
-    if not found:
+    path, equals, value = text.partition("=")
+    if not equals:
         raise PrismError(f"“{text}” names no value.", fix="Write PATH=VALUE, or PATH= alone.")
     return _token(document, path), value.strip() or None
 

@@ -69,7 +69,7 @@ def seen(rgb: ArrayLike, vision: Vision, severity: float = 1.0) -> Array:
         light = linear(rgb)
         gray = (light @ np.array(WEIGHTS))[..., None]
         return encoded(np.clip((1 - severity) * light + severity * gray, 0, 1))
-    deficiency: Deficiency | None = next((one for one in _NAMES if one == vision.id), None)
+    deficiency: Deficiency | None = next((name for name in _NAMES if name == vision.id), None)
     if deficiency is None:
         raise ValueError(f"There is no vision {vision.id}.")
     return simulate(rgb, deficiency, severity)

@@ -133,12 +133,12 @@ def standings(
     color, or the same everywhere, are left out."""
     resolver = resolver_of(document)
     themes = [resolver.theme({**picks, axis: mode}) for mode in (standard, other)]
-    found = []
+    standings = []
     for token, ground in pairs:
         sides = [_side(resolver, token, ground, theme) for theme in themes]
         if sides[0] is not None and sides[1] is not None:
-            found.append(Standing(token, ground, sides[0], sides[1]))
-    return found
+            standings.append(Standing(token, ground, sides[0], sides[1]))
+    return standings
 
 
 def _side(resolver: Resolver, token: str, ground: str, theme: Theme) -> Side | None:
@@ -147,7 +147,7 @@ def _side(resolver: Resolver, token: str, ground: str, theme: Theme) -> Side | N
     if len(shown) < 2:
         return None
     high, low = (_light(color) for color in shown)
-    color, ground_color = (space.hex_text(space.fit(one, "srgb")) for one in shown)
+    color, ground_color = (space.hex_text(space.fit(color_shown, "srgb")) for color_shown in shown)
     return Side(theme, color, ground_color, high - low)
 
 
@@ -247,7 +247,9 @@ def _near_step(
     for key in ramp.steps if ramp is not None else ():
         step = resolver.resolve(key, theme).color
         if step is not None:
-            apart = float(delta_e_2000(*(lab(space.rgba(one)[:3]) for one in (step, color))))
+            apart = float(
+                delta_e_2000(*(lab(space.rgba(painted)[:3]) for painted in (step, color)))
+            )
             if apart <= _NEAR and (best is None or apart < best[0]):
                 best = apart, key, step
     return (best[1], best[2]) if best else None

@@ -92,12 +92,12 @@ def _states(rest: Swatch, steps: Sequence[Swatch], label: Swatch) -> list[Swatch
     """The two steps that follow, away from the label where there are two, else towards it."""
     away = _light(rest) - _light(label)
     for sign in (1, -1):
-        found = [rest]
+        states = [rest]
         for step in sorted(steps, key=lambda step: abs(_light(step) - _light(rest))):
-            moves = (_light(step) - _light(found[-1])) * away * sign > 0
-            apart = ratio_of(step.color, found[-1].color) >= _APART
+            moves = (_light(step) - _light(states[-1])) * away * sign > 0
+            apart = ratio_of(step.color, states[-1].color) >= _APART
             if moves and apart and ratio_of(label.color, step.color) >= REQUIRED["text"]:
-                found.append(step)
-            if len(found) == 3:
-                return found[1:]
+                states.append(step)
+            if len(states) == 3:
+                return states[1:]
     return []

@@ -66,7 +66,7 @@ def fix(
             changed, [(move.place.token, move.place.condition, move.after) for move in placed]
         )
         moves |= {move.place: move for move in placed}
-        contradictions += [one for one in solved.contradictions if one not in contradictions]
+        contradictions += [c for c in solved.contradictions if c not in contradictions]
         proven = proven and solved.proven
     short = tuple(solving.falling_short(changed, wanted))
     return Fixed(changed, tuple(moves.values()), before, short, tuple(contradictions), proven)

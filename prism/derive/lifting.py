@@ -51,16 +51,16 @@ def liftings(document: Document, under: str, over: str, new_key: NewKey) -> list
     standings = list(levels.standings(under, over))
     if (under, over) not in levels.neighbors() or not any(s.fault for s in standings):
         return []
-    found = [
+    offered = [
         _moved(document, state, levels, under, over, "step"),
         _moved(document, state, levels, under, over, "between"),
     ]
     if not any(standing.fault == "falling" for standing in standings):
-        found.append(_lined(document, state, under, over, new_key))
+        offered.append(_lined(document, state, under, over, new_key))
         by_night = any(standing.fault and standing.low < DARK for standing in standings)
         if not by_night:
-            found.append(_shaded(document, over, under, new_key))
-    return [lifting for lifting in found if lifting is not None]
+            offered.append(_shaded(document, over, under, new_key))
+    return [lifting for lifting in offered if lifting is not None]
 
 
 def _moved(

@@ -58,8 +58,8 @@ class Parting:
 def partings(document: Document, pairing: Pairing, new_key: NewKey) -> list[Parting]:
     """What parts the colors of a pairing of ``document``, or of its rules, that falls short; at most one of each
     kind."""
-    found = _Found(document, pairing, new_key)
-    return [parting for parting in (found.surface(), found.line(), found.overlay()) if parting]
+    ways = _Found(document, pairing, new_key)
+    return [parting for parting in (ways.surface(), ways.line(), ways.overlay()) if parting]
 
 
 class _Found:

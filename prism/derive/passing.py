@@ -55,7 +55,7 @@ def fixes(judged: Document, pairing: Pairing, within: Mapping[str, str] | None =
     its foreground, and by its uppermost background, at most one way each. ``within`` names modes
     by axis: values are moved in themes of these alone."""
     state = State(judged)
-    found = []
+    offered = []
     sides: tuple[tuple[Side, str], ...] = (
         ("foreground", pairing.foreground),
         *((("background", pairing.backgrounds[0]),) if pairing.backgrounds else ()),
@@ -63,8 +63,8 @@ def fixes(judged: Document, pairing: Pairing, within: Mapping[str, str] | None =
     for side, key in sides:
         moves = _Search(state, pairing, key, dict(within or {})).moves()
         if moves:
-            found.append(Fix(side, tuple(moves), tuple(effects(state, moves, pairing))))
-    return found
+            offered.append(Fix(side, tuple(moves), tuple(effects(state, moves, pairing))))
+    return offered
 
 
 def new_color(judged: Document, pairing: Pairing) -> Fix | None:

@@ -287,10 +287,10 @@ def _move(
         place = min(max(to(ladder), 0), len(ladder[0]) - 1)
         step = document.token(ladder[0][place])
         value = None if step is None else reference_to(document, step)
-        said = f"{words}, step {ladder[1] + 1} of {len(ladder[0])} becomes {place + 1}"
+        why = f"{words}, step {ladder[1] + 1} of {len(ladder[0])} becomes {place + 1}"
     elif words == "lifted":
         value = Expression(f"oklch(from {won[1].text} calc(l + {_LIFT:g}) c h)")
-        said = "lifted"
+        why = "lifted"
     if value is not None and value != won[1]:
         others = rows[key].others if key in rows else ()
-        rows[key] = Row(token, before[1], value, "dimmed", said, others)
+        rows[key] = Row(token, before[1], value, "dimmed", why, others)

@@ -38,7 +38,7 @@ def fixes(judged: Document, members: TellingApart, first: str, second: str) -> l
     """How two tokens of a set, by key, can be told apart in every theme by every kind of eye, without color
     apart: by moving one or the other. ``judged`` is a document with all pairings that count."""
     state = State(judged)
-    found = []
+    offered = []
     for key in (first, second):
         with_key = [pair for pair in every_two(members.tokens) if key in pair]
         close = partial(_close, pairs=[(first, second)])
@@ -48,8 +48,8 @@ def fixes(judged: Document, members: TellingApart, first: str, second: str) -> l
             for move in moves:
                 after = after.moved(move)
             least = [_least(side, (first, second)) for side in (state, after)]
-            found.append(Telling(key, tuple(moves), *least))
-    return found
+            offered.append(Telling(key, tuple(moves), *least))
+    return offered
 
 
 def _least(state: State, pair: tuple[str, str]) -> float:
@@ -79,7 +79,7 @@ def sets_by_role(document: Document, roles: dict[str, Guess]) -> list[tuple[str,
     """Colors that should be told apart by what they are for, in sets that are not there yet: each a name and
     keys of tokens."""
     there = {frozenset(members.tokens) for members in document.telling_apart}
-    found = []
+    sets = []
     for name, wanted in (
         ("Status texts", ("status", "text")),
         ("Status fills", ("status", "fill")),
@@ -93,5 +93,5 @@ def sets_by_role(document: Document, roles: dict[str, Guess]) -> list[tuple[str,
             and (known.role.kind, known.role.detail, known.role.state) == (*wanted, "")
         )
         if len(keys) > 1 and not any(set(keys) <= known_set for known_set in there):
-            found.append((name, keys))
-    return found
+            sets.append((name, keys))
+    return sets

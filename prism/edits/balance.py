@@ -48,7 +48,7 @@ class MakeEven(Command):
 
     def apply(self, document: Document) -> Document:
         known = _standings(document, self.axis, self.standard, self.mode, dict(self.where.picks))
-        standing = next((one for one in known if one.token == self.token), None)
+        standing = next((standing for standing in known if standing.token == self.token), None)
         if standing is None:
             raise EditError("That color is no longer there.")
         even = balancing.even(document, standing, {self.axis: self.mode}, self._wanted(standing))
@@ -96,8 +96,8 @@ class MakeAllEven(Command):
             known = list(_standings(changed, self.axis, self.standard, self.mode, picks))
             for standing in known:
                 fresh = next(
-                    one
-                    for one in balancing.standings(
+                    standing
+                    for standing in balancing.standings(
                         changed, [(standing.token, standing.ground)], self.axis, self.standard,
                         self.mode, picks,
                     )

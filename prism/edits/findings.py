@@ -103,14 +103,14 @@ class WaivePairing(Command):
     by: str = ""
 
     def apply(self, document: Document) -> Document:
-        found = judged_pairing(document, self.pairing)
-        changed = replace(found, waiver="", waived_by="", waived_until="")
+        pairing = judged_pairing(document, self.pairing)
+        changed = replace(pairing, waiver="", waived_by="", waived_until="")
         if self.reason.strip():
             until = read_day(self.until)
             changed = replace(
                 changed, waiver=_reason(self.reason), waived_by=self.by, waived_until=until
             )
-        elif not found.waiver:
+        elif not pairing.waiver:
             raise EditError("A reason is missing.", fix="Say why this pairing may fall short.")
         return with_pairing(document, changed, self.key)
 
@@ -191,7 +191,9 @@ class TellApartByRole(Command):
     def _sets(self, document: Document) -> list[TellingApart]:
         new_key = keys_from(self.key)
         roles = guess(document, resolver_of(document))
-        return [TellingApart(new_key(), *one) for one in telling.sets_by_role(document, roles)]
+        return [
+            TellingApart(new_key(), *members) for members in telling.sets_by_role(document, roles)
+        ]
 
     def apply(self, document: Document) -> Document:
         added = self._sets(document)
@@ -211,7 +213,7 @@ class RemoveSet(Command):
     members: str
 
     def apply(self, document: Document) -> Document:
-        kept = tuple(one for one in document.telling_apart if one.key != self.members)
+        kept = tuple(members for members in document.telling_apart if members.key != self.members)
         if len(kept) == len(document.telling_apart):
             raise EditError("That set is no longer there.")
         return replace(document, telling_apart=kept)
@@ -237,8 +239,8 @@ class MoveApart(Command):
         members = next((m for m in document.telling_apart if m.key == self.members), None)
         if members is None or not {self.first, self.second} <= set(members.tokens):
             raise EditError("That set is no longer there.")
-        found = telling.fixes(rules.judged(document), members, self.first, self.second)
-        for fix in found:
+        offered = telling.fixes(rules.judged(document), members, self.first, self.second)
+        for fix in offered:
             if fix.token == self.token:
                 return fix
         raise EditError("No step of its ramp tells them apart.")

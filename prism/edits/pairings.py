@@ -91,9 +91,9 @@ class RequireOfPairing(Command):
     reason: str = ""
 
     def apply(self, document: Document) -> Document:
-        found = judged_pairing(document, self.pairing)
+        pairing = judged_pairing(document, self.pairing)
         reason = self.reason.strip()
-        changed = replace(found, required=read_ratio(self.required), reason=reason)
+        changed = replace(pairing, required=read_ratio(self.required), reason=reason)
         return with_pairing(document, changed, self.key)
 
     def sentence(self, before: Document) -> str:

@@ -35,7 +35,7 @@ class BindSlot(Command):
         if self.slot not in SLOTS and self.slot.split("-")[0] not in ("copy", "show"):
             raise EditError(f"“{self.slot[:40]}” is not a slot of the scenes.")
         scene, *others = document.scenes or (Scene(self.key, "Scenes"),)
-        kept = tuple(one for one in scene.bindings if one[0] != self.slot)
+        kept = tuple(binding for binding in scene.bindings if binding[0] != self.slot)
         if self.token:
             token = self._named(document)
             wanted = type_of(self.slot)
@@ -132,7 +132,9 @@ class RemoveScene(Command):
 
     def apply(self, document: Document) -> Document:
         gone = _own(document, self.own)
-        return replace(document, scenes=tuple(one for one in document.scenes if one is not gone))
+        return replace(
+            document, scenes=tuple(scene for scene in document.scenes if scene is not gone)
+        )
 
     def sentence(self, before: Document) -> str:
         return f"Removed scene {short(_name(before, self.own))}"

@@ -86,7 +86,7 @@ def _cell(value: Any) -> str:
 
 def known_ids(data: bytes, file: str) -> frozenset[str]:
     """The ids of the findings of a JSON report. Raises ``FormatError`` for any other file."""
-    found = strict_json.read(data, file).get("findings")
-    if not isinstance(found, list) or not all(isinstance(one, dict) for one in found):
+    findings = strict_json.read(data, file).get("findings")
+    if not isinstance(findings, list) or not all(isinstance(finding, dict) for finding in findings):
         raise FormatError("This is no report.", place=file, fix="Write one with --format json.")
-    return frozenset(str(one.get("id", "")) for one in found)
+    return frozenset(str(finding.get("id", "")) for finding in findings)

@@ -30,7 +30,7 @@ def places(document: Document, files: Mapping[str, bytes]) -> dict[str, Place]:
     """Where each token of a document first stands in ``files``, by its shown path; what is not found is left out."""
     by_name = {own_name(token): shown_path(token.path) for token in document.tokens}
     by_path = {shown_path(token.path) for token in document.tokens}
-    found: dict[str, Place] = {}
+    places: dict[str, Place] = {}
     order = {source.file: number for number, source in reversed([*enumerate(document.sources)])}
     for file, data in sorted(files.items(), key=lambda entry: order.get(entry[0], len(order))):
         text = data.decode("utf-8", "replace")
@@ -39,8 +39,8 @@ def places(document: Document, files: Mapping[str, bytes]) -> dict[str, Place]:
         else:
             spots = ((by_name[n], line) for n, line in _properties(text) if n in by_name)
         for path, line in spots:
-            found.setdefault(path, Place(file, line))
-    return found
+            places.setdefault(path, Place(file, line))
+    return places
 
 
 def _properties(text: str) -> Iterator[tuple[str, int]]:

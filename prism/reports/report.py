@@ -86,8 +86,8 @@ class Report:
 
     def by_severity(self) -> dict[str, int]:
         """How much is open of each severity."""
-        found = [item.finding.severity for item in self.open]
-        return {severity: found.count(severity) for severity in SEVERITIES}
+        severities = [item.finding.severity for item in self.open]
+        return {severity: severities.count(severity) for severity in SEVERITIES}
 
     @property
     def judged_pairings(self) -> int:

@@ -53,12 +53,12 @@ def readings(
     places: list[tuple[str, str, Fixed]] = []
     rows = []
     for first, second in pairs:
-        for fixed, one in tables.of(first):
+        for fixed, answer in tables.of(first):
             for other_fixed, other in tables.of(second):
                 both = common(fixed, other_fixed)
-                if both is not None and one.color is not None and other.color is not None:
+                if both is not None and answer.color is not None and other.color is not None:
                     places.append((first, second, both))
-                    rows.append((space.rgba(one.color)[:3], space.rgba(other.color)[:3]))
+                    rows.append((space.rgba(answer.color)[:3], space.rgba(other.color)[:3]))
     if not rows:
         return []
     colors, ends = np.unique(np.array(rows).reshape(-1, 3), axis=0, return_inverse=True)

@@ -88,9 +88,9 @@ class Placement:
         return ground if ground is not None and ground.role.is_ground else None
 
     def on_grounds(self, placed: Sequence[Placed]) -> Iterator[tuple[Placed, Placed]]:
-        for one in placed:
+        for above in placed:
             for ground in self.grounds:
-                yield one, ground
+                yield above, ground
 
 
 def _texts(placement: Placement) -> Iterator[tuple[Placed, Placed]]:

@@ -18,7 +18,7 @@ def taken_otherwise(
 ) -> dict[str, tuple[str, ...]]:
     """The tokens above the raw tier that semantic ones take for another use, by key, each with the keys of those
     that take them. ``targets`` gives the keys that a token refers to."""
-    found: dict[str, list[str]] = {}
+    users_of: dict[str, list[str]] = {}
     sides = {key: of for key in roles if (of := side(roles, key))}
     for token in document.tokens:
         own = sides.get(token.key)
@@ -30,8 +30,8 @@ def taken_otherwise(
                 continue
             other = sides.get(target_key)
             if other and other != own:
-                found.setdefault(target_key, []).append(token.key)
-    return {key: tuple(users) for key, users in found.items()}
+                users_of.setdefault(target_key, []).append(token.key)
+    return {key: tuple(users) for key, users in users_of.items()}
 
 
 def side(roles: Mapping[str, Guess], key: str) -> str:

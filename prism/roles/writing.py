@@ -131,9 +131,9 @@ def _detail(r: Named) -> str:
     """Which text its name says it is; empty for the main one."""
     if r.state == "disabled":
         return "disabled"
-    for said in ("inverse", "link", "hint"):
-        if r.has(said):
-            return said
+    for detail in ("inverse", "link", "hint"):
+        if r.has(detail):
+            return detail
     if r.has("quiet") or not SOFT.isdisjoint(r.words):
         return "quiet"
     return "link" if r.has("accent") and r.chroma >= COLORED else ""

@@ -73,17 +73,17 @@ def balance(
     document = analysis.document
     pairs = balancing.judged(analysis.judged, analysis.roles)
     columns = list(balancing.brand_themes(document, picks))
-    found = [
+    columns_of = [
         {
-            one.token: one
-            for one in balancing.standings(document, pairs, axis.key, standard, mode, there)
+            standing.token: standing
+            for standing in balancing.standings(document, pairs, axis.key, standard, mode, there)
         }
         for _, there in columns
     ]
     rows = []
     for key, ground in pairs:
         token, below = document.token(key), document.token(ground)
-        if token is not None and below is not None and any(key in of for of in found):
+        if token is not None and below is not None and any(key in of for of in columns_of):
             rows.append(
                 Row(
                     token,
@@ -92,7 +92,7 @@ def balance(
                         Cell(brand.key if brand else "", of[key], _where(there, axis))
                         if key in of
                         else None
-                        for of, (brand, there) in zip(found, columns, strict=True)
+                        for of, (brand, there) in zip(columns_of, columns, strict=True)
                     ),
                 )
             )

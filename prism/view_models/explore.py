@@ -50,20 +50,20 @@ def table(analysis: Analysis, theme: Theme, ink: str = "", ground: str = "") -> 
     shown_inks, shown_grounds = inks[:MOST_ROWS], grounds[:MOST_COLUMNS]
     page = next((key for key, known in analysis.roles.items() if known.role.kind == "page"), "")
     pairs = [
-        Pairing(f"{i}", one.key, (other.key,), page=page if page != other.key else "")
-        for i, (one, other) in enumerate((a, b) for a in shown_inks for b in shown_grounds)
+        Pairing(f"{i}", ink.key, (ground.key,), page=page if page != ground.key else "")
+        for i, (ink, ground) in enumerate((a, b) for a in shown_inks for b in shown_grounds)
     ]
     readings = iter(audit(analysis.resolver, pairs, [theme]))
     known = {(p.foreground, p.backgrounds): p.key for p in analysis.judged.pairings}
     rows = tuple(
         Row(
-            one,
+            ink,
             tuple(
-                Cell(other, next(readings), known.get((one.key, (other.key,)), ""))
-                for other in shown_grounds
+                Cell(ground, next(readings), known.get((ink.key, (ground.key,)), ""))
+                for ground in shown_grounds
             ),
         )
-        for one in shown_inks
+        for ink in shown_inks
     )
     return Table(tuple(shown_grounds), rows, len(inks), len(grounds))
 

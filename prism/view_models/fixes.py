@@ -82,8 +82,8 @@ def tried(analysis: Analysis, pairing: Pairing, side: str) -> list[AnswerRow] | 
 def _moves(analysis: Analysis, pairing: Pairing) -> list[tuple[Fix, Document]]:
     """The fixes that move a color, each with the document that has it."""
     nudged = new_color(analysis.judged, pairing)
-    found = [*fixes(analysis.judged, pairing), *([nudged] if nudged else [])]
-    return [(fix, set_values(analysis.document, fix.settings)) for fix in found]
+    offered = [*fixes(analysis.judged, pairing), *([nudged] if nudged else [])]
+    return [(fix, set_values(analysis.document, fix.settings)) for fix in offered]
 
 
 def _partings(analysis: Analysis, pairing: Pairing) -> list[Parting]:
@@ -107,7 +107,7 @@ def otherwise(analysis: Analysis, pairing: Pairing) -> list[str]:
     short = analysis.failing.get(pairing.key)
     if short is None:
         return []
-    said = []
+    sentences = []
     if pairing.use == "text" and pairing.required <= REQUIRED["text"]:
         missing = REQUIRED["large text"] - short.least
         words = (
@@ -115,13 +115,13 @@ def otherwise(analysis: Analysis, pairing: Pairing) -> list[str]:
             if missing <= 0
             else f"still misses by {truncate_ratio(missing + 0.005)}"
         )
-        said.append(f"As large text, 24 px or 18.66 px bold, it needs 3 and {words}.")
-    return said
+        sentences.append(f"As large text, 24 px or 18.66 px bold, it needs 3 and {words}.")
+    return sentences
 
 
-def described(document: Document, found: list[Fix]) -> Iterator[Offer]:
+def described(document: Document, offered: list[Fix]) -> Iterator[Offer]:
     """Fixes in words."""
-    for fix in found:
+    for fix in offered:
         first, *others = (change(document, effect) for effect in fix.effects)
         label = "Set new color" if fix.side == "color" else f"Set {fix.side}"
         yield Offer(fix.side, tuple(sets(document, fix)), first, tuple(others), label)

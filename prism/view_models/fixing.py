@@ -111,13 +111,16 @@ def fix_all(
         len(pairs) - len(wanted.aside),
         len(made.before),
         tuple(
-            f"{summary(document, one.pairing)} reads {one.reading.shown} and needs "
-            f"{one.pairing.required:g}"
-            for one in made.short
+            f"{summary(document, short.pairing)} reads {short.reading.shown} and needs "
+            f"{short.pairing.required:g}"
+            for short in made.short
         ),
         tuple(
-            (tuple(f"{summary(document, p)} at {p.required:g}" for p in one.pairings), one.free)
-            for one in made.contradictions
+            (
+                tuple(f"{summary(document, p)} at {p.required:g}" for p in contradiction.pairings),
+                contradiction.free,
+            )
+            for contradiction in made.contradictions
         ),
         made.proven,
         made,

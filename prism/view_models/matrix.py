@@ -111,7 +111,7 @@ def rows(
         and (wanted.only != "failing" or pairing.key in failing)
         and (wanted.only != "waived" or pairing.waiver)
     ]
-    fitting.sort(key=lambda one: _order(document, one[0], failing, wanted.by))
+    fitting.sort(key=lambda row: _order(document, row[0], failing, wanted.by))
     page = fitting[wanted.start : wanted.start + wanted.count]
     themes = [column.theme for column in table]
     readings = audit(resolver, [pairing for pairing, _ in page], themes)
@@ -156,11 +156,11 @@ class AnswerRow:
 
 def answers(tables: AnswerTables, pairing: Pairing) -> list[AnswerRow]:
     """The different answers of a pairing over all themes, the worst first."""
-    found: dict[tuple[str, str, str], list[Part]] = {}
+    parts_of: dict[tuple[str, str, str], list[Part]] = {}
     for part in ContrastTable(tables, [pairing]).parts(pairing.key):
         reading = part.reading
         key = (reading.foreground, reading.background, reading.missing)
-        found.setdefault(key, []).append(part)
+        parts_of.setdefault(key, []).append(part)
     axes = tables.resolver.document.axes
     made = [
         AnswerRow(
@@ -168,7 +168,7 @@ def answers(tables: AnswerTables, pairing: Pairing) -> list[AnswerRow]:
             sum(part.themes for part in parts),
             modes_words(axes, [part.fixed for part in parts]),
         )
-        for parts in found.values()
+        for parts in parts_of.values()
     ]
     return sorted(made, key=lambda row: (bool(row.reading.missing), row.reading.ratio))
 

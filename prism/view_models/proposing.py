@@ -139,7 +139,9 @@ def _tightest(analysis: Analysis, reads: Sequence[tuple[Pairing, Reading, Readin
             continue
         margin = then.ratio / then.required
         names = {pairing.foreground, *pairing.backgrounds}
-        for key in names | {one for name in names for one in analysis.resolver.all_targets(name)}:
+        for key in names | {
+            target for name in names for target in analysis.resolver.all_targets(name)
+        }:
             if key not in least or margin < least[key][0]:
                 least[key] = margin, summary(analysis.document, pairing), now, then
     return {key: (words, now, then) for key, (_, words, now, then) in least.items()}
@@ -178,11 +180,11 @@ def _where(document: Document, theme: Theme) -> str:
 
 
 def _contradictions(made: Review) -> Iterator[ContradictionWords]:
-    for one in made.contradictions:
+    for contradiction in made.contradictions:
         yield ContradictionWords(
             tuple(
                 f"{summary(made.document, pairing)} at {pairing.required:g}"
-                for pairing in one.pairings
+                for pairing in contradiction.pairings
             ),
-            one.free,
+            contradiction.free,
         )

@@ -60,9 +60,9 @@ def sample(answer: Answer) -> Sample | None:
     items = value.items if isinstance(value, Items) else ()
     match answer.type:
         case "shadow":
-            layers = [dict(one.parts) for one in items or (value,) if isinstance(one, Parts)]
-            outer = [one for one in reversed(layers) if one.get("inset") is not True]
-            return Sample("shadow", tuple(_layer(one) for one in outer)) if layers else None
+            layers = [dict(layer.parts) for layer in items or (value,) if isinstance(layer, Parts)]
+            outer = [layer for layer in reversed(layers) if layer.get("inset") is not True]
+            return Sample("shadow", tuple(_layer(layer) for layer in outer)) if layers else None
         case "typography" if parts:
             return _type(parts)
         case "fontFamily" if value is not None:
@@ -81,7 +81,7 @@ def sample(answer: Answer) -> Sample | None:
         case "transition" if parts:
             return _curve(parts.get("timingFunction"))
         case "gradient" if items:
-            return _gradient([dict(one.parts) for one in items if isinstance(one, Parts)])
+            return _gradient([dict(stop.parts) for stop in items if isinstance(stop, Parts)])
     return None
 
 
@@ -136,7 +136,9 @@ def _dashes(style: Resolved | None, width: float) -> str:
 
 def _curve(value: Resolved | None) -> Sample | None:
     numbers = (
-        [one for one in value.items if isinstance(one, float)] if isinstance(value, Items) else []
+        [item for item in value.items if isinstance(item, float)]
+        if isinstance(value, Items)
+        else []
     )
     return Sample("curve", points=tuple(numbers)) if len(numbers) == 4 else None
 

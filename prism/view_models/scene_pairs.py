@@ -60,13 +60,13 @@ def missing(analysis: Analysis, scene: SceneRead, sizes: Sizes | None = None) ->
     the small ones need."""
     bound = analysis.bindings
     known = {(p.foreground, p.backgrounds[:1]) for p in analysis.judged.pairings}
-    found: dict[tuple[str, tuple[str, ...]], list[_Seen]] = {}
+    seen_as: dict[tuple[str, tuple[str, ...]], list[_Seen]] = {}
     for seen in _seen(scene, sizes or {}):
         if seen.slot not in bound or any(slot not in bound for slot in seen.fills):
             continue
         keys = tuple(_down_to_opaque(analysis, (bound[slot].key for slot in seen.fills)))
         if keys and (bound[seen.slot].key, keys[:1]) not in known:
-            found.setdefault((bound[seen.slot].key, keys), []).append(seen)
+            seen_as.setdefault((bound[seen.slot].key, keys), []).append(seen)
     tokens = {token.key: token for token in analysis.document.tokens}
     pairs = [
         ScenePair(
@@ -76,7 +76,7 @@ def missing(analysis: Analysis, scene: SceneRead, sizes: Sizes | None = None) ->
             len(same),
             _words([seen.size for seen in same if seen.size is not None]),
         )
-        for (above, keys), same in found.items()
+        for (above, keys), same in seen_as.items()
     ]
     return sorted(pairs, key=lambda pair: -pair.count)
 

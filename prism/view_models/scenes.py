@@ -88,16 +88,23 @@ class SceneRead:
         made = SceneRead(uses=self.uses)
         for element in self.elements:
             around = [self.elements[place] for place in _chain(inside, element.place)]
-            ink = next((one.own_ink for one in around if one.own_ink), "")
-            fills = tuple(one.own_fill for one in around if one.own_fill)
+            ink = next(
+                (element_there.own_ink for element_there in around if element_there.own_ink), ""
+            )
+            fills = tuple(
+                element_there.own_fill for element_there in around if element_there.own_fill
+            )
             there = inside[element.place]
             made.elements.append(replace(element, inside=there, ink=ink, fills=fills))
         for run in self.runs:
             around = [self.elements[place] for place in _chain(inside, run.element)]
-            inked = next((one for one in around if one.own_ink), None)
-            filled = [one for one in around if one.own_fill]
-            places = (inked.place if inked else -1, *(one.place for one in filled))
-            fills = tuple(one.own_fill for one in filled)
+            inked = next((element_there for element_there in around if element_there.own_ink), None)
+            filled = [element_there for element_there in around if element_there.own_fill]
+            places = (
+                inked.place if inked else -1,
+                *(element_there.place for element_there in filled),
+            )
+            fills = tuple(element_there.own_fill for element_there in filled)
             ink = inked.own_ink if inked else ""
             made.runs.append(replace(run, ink=ink, fills=fills, places=places))
         return made
@@ -143,7 +150,7 @@ class _Reader(HTMLParser):
         place = above.element
         if uses or "data-part" in attributes:
             place = len(self.scene.elements)
-            fills = tuple(one.fill for one in reversed(self.open) if one.fill)
+            fills = tuple(above_it.fill for above_it in reversed(self.open) if above_it.fill)
             fills = (fill, *fills) if fill else fills
             name = attributes.get("data-part") or attributes.get("class", "").split(" ")[0] or tag
             element = Element(place, tag, name, uses, above.element, ink or above.ink, fills)
@@ -165,9 +172,9 @@ class _Reader(HTMLParser):
         if not text or not self.open or self.open[-1].hides:
             return
         here = self.open[-1]
-        filled = [one for one in reversed(self.open) if one.fill]
-        fills = tuple(one.fill for one in filled)
-        places = (here.ink_place, *(one.element for one in filled))
+        filled = [element for element in reversed(self.open) if element.fill]
+        fills = tuple(element.fill for element in filled)
+        places = (here.ink_place, *(element.element for element in filled))
         self.scene.runs.append(TextRun(text, here.ink, fills, here.element, here.disabled, places))
         if here.element >= 0 and not self.scene.elements[here.element].text:
             self.scene.elements[here.element].text = text[:60]
@@ -192,13 +199,13 @@ def _states(attributes: Mapping[str, str]) -> list[str]:
 
 
 def _uses(attributes: Mapping[str, str]) -> Iterable[Use]:
-    found = []
+    uses = []
     for attribute, value in attributes.items():
         known = parts(attribute)
         if known is not None and value:
-            found.append(Use(*known, f"copy-{value}" if known[1] == COPY else value))
+            uses.append(Use(*known, f"copy-{value}" if known[1] == COPY else value))
     order = [*PAINTS, COPY, SHOWN]
-    yield from sorted(found, key=lambda use: (bool(use.state), order.index(use.paint)))
+    yield from sorted(uses, key=lambda use: (bool(use.state), order.index(use.paint)))
 
 
 def read_scene(markup: str) -> SceneRead:

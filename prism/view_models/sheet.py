@@ -53,8 +53,8 @@ class Cell:
         """What the cell says: a reference without its braces, or the value."""
         if self.value is None:
             return "—"
-        said = isinstance(self.value, Absent) or self.text.startswith(MANY)
-        text = value_text(self.value) if said else self.text
+        is_shown = isinstance(self.value, Absent) or self.text.startswith(MANY)
+        text = value_text(self.value) if is_shown else self.text
         if self.answer.broken:
             return f"broken: {text}"
         path = reference_of(text)

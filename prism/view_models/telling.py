@@ -93,19 +93,19 @@ def members_of(analysis: Analysis, members: TellingApart, theme: Theme, severity
     """A set as every vision shows it at a severity from 0 to 1 in tenths."""
     document = analysis.document
     tokens = {key: token for key in members.tokens if (token := document.token(key)) is not None}
-    found: dict[tuple[str, str], list[Apart]] = {}
+    readings_of: dict[tuple[str, str], list[Apart]] = {}
     for reading in worst(readings(analysis.answers, every_two(tuple(tokens)), severity)):
-        found.setdefault((reading.first, reading.second), []).append(reading)
+        readings_of.setdefault((reading.first, reading.second), []).append(reading)
     rows = [
         Row(
             tokens[first],
             tokens[second],
             tuple(_cell(analysis, reading, severity) for reading in several),
         )
-        for (first, second), several in found.items()
+        for (first, second), several in readings_of.items()
     ]
     swatches = [
-        Swatch(token, tuple(_seen(analysis, key, theme, one, severity) for one in VISIONS))
+        Swatch(token, tuple(_seen(analysis, key, theme, vision, severity) for vision in VISIONS))
         for key, token in tokens.items()
     ]
     return Members(members, tuple(sorted(rows, key=lambda row: row.least)), tuple(swatches))

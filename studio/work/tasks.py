@@ -74,17 +74,17 @@ def perform(code: str) -> None:
 def _watched(task: LongTask) -> Iterator[kinds.Work]:
     """A task whose words are stored, and whose stop is noticed, while it is done: by a thread of its own, so that
     long computing does not wait for the database, and a search can be ended from outside."""
-    said: list[tuple[float, str]] = [(0.0, "")]
+    latest: list[tuple[float, str]] = [(0.0, "")]
     over, stopped = threading.Event(), threading.Event()
 
     def look() -> None:
         while not over.wait(_LOOKS):
-            if not store.tell(task, *said[0]):
+            if not store.tell(task, *latest[0]):
                 stopped.set()
         close_old_connections()
 
     def tell(share: float, words: str) -> None:
-        said[0] = share, words
+        latest[0] = share, words
 
     watcher = threading.Thread(target=look, daemon=True)
     watcher.start()

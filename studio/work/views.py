@@ -47,10 +47,10 @@ def state(request: HttpRequest, project: Project, task: str) -> HttpResponse:
 @require_POST
 def stop(request: HttpRequest, project: Project, task: str) -> HttpResponse:
     """Ask a task to stop; the person who asked for it may, and everybody who may edit."""
-    found = _task(project, task)
-    if found.asked_by_id != person(request).pk:
+    asked = _task(project, task)
+    if asked.asked_by_id != person(request).pk:
         may(project, "edit")
-    tasks.stop(found)
+    tasks.stop(asked)
     return page.back_to(request, project)
 
 
@@ -58,9 +58,9 @@ def stop(request: HttpRequest, project: Project, task: str) -> HttpResponse:
 @require_GET
 def file(request: HttpRequest, project: Project, task: str) -> HttpResponse:
     """The file that came of a task."""
-    found = _task(project, task)
-    if not found.data:
+    done = _task(project, task)
+    if not done.data:
         raise Http404
-    response = HttpResponse(bytes(found.data), content_type=found.content_type)
-    response["Content-Disposition"] = f'attachment; filename="{found.name}"'
+    response = HttpResponse(bytes(done.data), content_type=done.content_type)
+    response["Content-Disposition"] = f'attachment; filename="{done.name}"'
     return response

@@ -113,7 +113,7 @@ def contradiction(problem: Problem) -> tuple[int, ...]:
 def _only(problem: Problem, groups: Iterable[int]) -> Problem:
     """The problem with what these groups demand alone, and what holds whatever is asked for."""
     kept = {*groups, -1}
-    demands = [one for one in problem.demands if not one.weight and one.group in kept]
+    demands = [demand for demand in problem.demands if not demand.weight and demand.group in kept]
     return Problem(problem.costs, tuple(demands))
 
 

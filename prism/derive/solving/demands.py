@@ -103,11 +103,11 @@ class Demands:
             for axis, mode in self.asked.within.items()
         ]
         there = [key for key in keys if self.document.token(key) is not None]
-        found: dict[Theme, None] = {}
+        themes: dict[Theme, None] = {}
         for part in self._tables.joint(there):
             if all(part[axis] in (-1, mode) for axis, mode in fixed):
-                found[self._theme(part, fixed)] = None
-        return list(found)
+                themes[self._theme(part, fixed)] = None
+        return list(themes)
 
     def _theme(self, part: Fixed, fixed: Sequence[tuple[int, int]]) -> Theme:
         theme = list(self._tables.theme(part))

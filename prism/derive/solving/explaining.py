@@ -102,7 +102,7 @@ def _reachable(view: View, core: Sequence[int], group: int) -> float:
             after = resolver_of(set_values(view.document, eased_view.settings(solution.choice)))
             themes = view.demands.themes([own.foreground, *own.backgrounds])
             readings = audit(after, [own], themes)
-            return min((one.ratio for one in readings if not one.missing), default=0.0)
+            return min((reading.ratio for reading in readings if not reading.missing), default=0.0)
     return 0.0
 
 

@@ -175,7 +175,7 @@ class Places:
     def _depends(self, value: Value) -> bool:
         """Whether a value is computed from other colors that can be moved themselves."""
         targets = [self.document.token_at(path) for path in references(value, "color")]
-        return any(one is not None and not is_rung(self.document, one) for one in targets)
+        return any(target is not None and not is_rung(self.document, target) for target in targets)
 
     def _number(self, place: Place, value: Value, theme: Theme) -> int:
         if place not in self._numbers:
@@ -234,7 +234,7 @@ class Places:
                 self._ends = plain_ends(self.resolver, theme)
             ends = self._ends
             own = _own_steps(self.document, target)
-            inks = [s for one in self.document.ramps if one.purpose == "ink" for s in one.steps]
+            inks = [s for ramp in self.document.ramps if ramp.purpose == "ink" for s in ramp.steps]
             self._known_steps[target.key] = (own, ends) if own else ([*ends, *inks], ())
         return self._known_steps[target.key]
 
@@ -243,7 +243,7 @@ def _own_steps(document: Document, target: Token) -> Sequence[str]:
     """The steps of the ramp or ladder that a color is one of, or is the base of; empty for none."""
     ramp = building.ramp_with(document, target.key)
     if ramp is None:
-        ramp = next((one for one in document.ramps if one.base == target.key), None)
+        ramp = next((known for known in document.ramps if known.base == target.key), None)
     if ramp is not None and len(ramp.steps) >= 3:
         return (*ramp.steps, *([ramp.base] if ramp.base else []))
     ladder = ladder_of(document, reference_to(document, target))

@@ -49,9 +49,9 @@ class Problem:
         for members in families.values():
             least: int | None = None
             for way in range(len(members[0].tables)):
-                unmet = [one for one in members if not one.met_by(choice)[way]]
-                if all(one.weight for one in unmet):
-                    paid = sum(one.weight for one in unmet)
+                unmet = [demand for demand in members if not demand.met_by(choice)[way]]
+                if all(demand.weight for demand in unmet):
+                    paid = sum(demand.weight for demand in unmet)
                     least = paid if least is None else min(least, paid)
             if least is None:
                 return None

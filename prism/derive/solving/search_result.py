@@ -44,8 +44,11 @@ class SearchResult:
                     for move in self.moves
                 ],
                 "contradictions": [
-                    {"pairings": [places[id(p)] for p in one.pairings], "free": list(one.free)}
-                    for one in self.contradictions
+                    {
+                        "pairings": [places[id(p)] for p in contradiction.pairings],
+                        "free": list(contradiction.free),
+                    }
+                    for contradiction in self.contradictions
                 ],
                 "proven": self.proven,
             },
@@ -62,16 +65,19 @@ def read(text: str, pairs: Sequence[Pairing]) -> SearchResult:
             raise ValueError
         moves = tuple(
             Move(
-                Place(one["token"], condition_from(one["condition"])),
-                decode(one["before"]),
-                decode(one["after"]),
-                one["why"],
+                Place(move["token"], condition_from(move["condition"])),
+                decode(move["before"]),
+                decode(move["after"]),
+                move["why"],
             )
-            for one in kept["moves"]
+            for move in kept["moves"]
         )
         contradictions = tuple(
-            Contradiction(tuple(pairs[place] for place in one["pairings"]), tuple(one["free"]))
-            for one in kept["contradictions"]
+            Contradiction(
+                tuple(pairs[place] for place in contradiction["pairings"]),
+                tuple(contradiction["free"]),
+            )
+            for contradiction in kept["contradictions"]
         )
         return SearchResult(moves, contradictions, bool(kept["proven"]))
     except (ValueError, TypeError, KeyError, IndexError, RecursionError):

@@ -39,7 +39,9 @@ class View:
         self.document = document
         self.wanted = wanted
         self.resolver = resolver_of(document)
-        surfaces = [k for k, one in wanted.guesses.items() if one.role.kind in ("page", "surface")]
+        surfaces = [
+            k for k, known in wanted.guesses.items() if known.role.kind in ("page", "surface")
+        ]
         self.places = Places(self.resolver, wanted.within, wanted.held, wanted.new_colors, surfaces)
         asked = Asked(
             wanted.pairs,

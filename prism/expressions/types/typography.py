@@ -36,10 +36,10 @@ def _read_line(text: str) -> Value | None:
     if len(sizes) != 2:
         return None
     family = font.split(words[1], 1)[1].strip()
-    one = family.strip("\"'")
+    plain = family.strip("\"'")
     return composite(
         {
-            "fontFamily": font_family.TYPE.read_line(family) or one,
+            "fontFamily": font_family.TYPE.read_line(family) or plain,
             "fontSize": sizes[0],
             "fontWeight": words[0],
             "letterSpacing": spacing,

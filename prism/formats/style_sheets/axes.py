@@ -221,8 +221,8 @@ class _Builder:
                     return False
         return True
 
-    def _says_the_same(self, axis: AxisOfSheet, other: AxisOfSheet, one: Page, two: Page) -> bool:
-        return all(self._same(name, one, two) for name in self._names(axis) | self._names(other))
+    def _says_the_same(self, axis: AxisOfSheet, other: AxisOfSheet, a: Page, b: Page) -> bool:
+        return all(self._same(name, a, b) for name in self._names(axis) | self._names(other))
 
     def _asked_for_together(self, axis: AxisOfSheet, other: AxisOfSheet) -> bool:
         """Whether some selector wants an attribute or a class of both at once, as in
@@ -250,8 +250,8 @@ class _Builder:
 
     def _same(self, name: str, first: Page, second: Page) -> bool:
         """Whether a property has the same text on two pages."""
-        one, other = self._winner(name, first), self._winner(name, second)
-        return one is other or (one is not None and other is not None and one.text == other.text)
+        here, there = self._winner(name, first), self._winner(name, second)
+        return here is there or (here is not None and there is not None and here.text == there.text)
 
     def _winner(self, name: str, page: Page) -> Declaration | None:
         held = self._held.setdefault(frozenset(page.facts.items()), {})

@@ -44,7 +44,7 @@ def _meant(
             pages = [
                 (Page({**asked, **facts}), Page({**axis.facts(own), **facts})) for facts in around
             ]
-            if all(alike(axis, media, one, other) for one, other in pages):
+            if all(alike(axis, media, page, other) for page, other in pages):
                 meant[mode] = own
                 break
         else:

@@ -136,14 +136,14 @@ class _Reader:
         for name, declarations in list(self.sheet.declarations.items()):
             kept = []
             for declaration in declarations:
-                found = [_reason(way.tests, reasons) for way in declaration.ways]
-                ways = [way for way, why in zip(declaration.ways, found, strict=True) if not why]
+                whys = [_reason(way.tests, reasons) for way in declaration.ways]
+                ways = [way for way, why in zip(declaration.ways, whys, strict=True) if not why]
                 if len(ways) == len(declaration.ways):
                     kept.append(declaration)
                 elif ways:
                     kept.append(replace(declaration, ways=tuple(ways)))
                 elif name != SCHEME:
-                    self._skip(declaration, next(why for why in found if why))
+                    self._skip(declaration, next(why for why in whys if why))
             if kept:
                 self.sheet.declarations[name] = kept
             else:
@@ -189,23 +189,23 @@ class _Reader:
             if self.values.count(places) > MOST_THEMES:
                 self._skip(self.sheet.declarations[name][0], "depends on too many axes at once")
                 continue
-            found: Texts
+            by_page: Texts
             if self.values.count(places) > _MANY and self.values.turns_on_winners(name):
-                found = self._texts_by_winners(name)
+                by_page = self._texts_by_winners(name)
             elif places:
-                found = {
+                by_page = {
                     picks: self.values.text(name, theme)
                     for picks, theme in self.values.themes(places)
                 }
             else:
-                found = {(): self.values.text(name, self.values.defaults)}
-            for why in dict.fromkeys(t.why for t in found.values() if t.why):
-                declaration = next(t.declaration for t in found.values() if t.why == why)
+                by_page = {(): self.values.text(name, self.values.defaults)}
+            for why in dict.fromkeys(t.why for t in by_page.values() if t.why):
+                declaration = next(t.declaration for t in by_page.values() if t.why == why)
                 if declaration is not None:
                     self._skip(declaration, why)
-            if any(t.text is not None for t in found.values()) or self._is_initial(name):
-                texts[name] = found
-            elif not any(t.why for t in found.values()) and name in self.sheet.declarations:
+            if any(t.text is not None for t in by_page.values()) or self._is_initial(name):
+                texts[name] = by_page
+            elif not any(t.why for t in by_page.values()) and name in self.sheet.declarations:
                 self._skip(self.sheet.declarations[name][0], "holds in no mode of the page")
         return texts
 

@@ -54,7 +54,7 @@ def _scope(frame: ChecksFrame, held: frozenset[str] = frozenset()) -> Scope:
     """What the address asks to fix, as far as it is there."""
     axis, _, mode = frame.address.mode.partition(":")
     owner = frame.document.axis(axis)
-    if owner is None or all(one.key != mode for one in owner.modes):
+    if owner is None or all(known.key != mode for known in owner.modes):
         axis = mode = ""
     token = frame.document.token(frame.address.token)
     levels, colors = bool(frame.address.levels), bool(frame.address.colors)

@@ -62,16 +62,12 @@ def context(frame: StageFrame) -> dict[str, Any]:
     """Everything the template needs."""
     address, analysis = frame.address, frame.analysis
     shipped = library.find(frame.document, address.scene)
-    moves = addresses.read_moves(address.moves)
     scene = scene_of(frame)
     asked = _asked(frame)
     themes = [addresses.theme_of(analysis, frame.theme, pane) for pane in asked]
     zones = addresses.read_zones(analysis, address.zones)
     card = judged(frame) if shipped.id == library.CARD else {}
     staged = [Staged(analysis, scene, theme, zones, card) for theme in themes]
-    through = lens(address.lens, _severity(address.severity))
-    pointing = _place(address.at, scene)
-    which = min(_number(address.pane), len(staged) - 1)
     unlinked = stage.unlinked(analysis, scene)
     lit = stage.painted_by(analysis, address.light) if address.light else []
     if address.dock == "unlinked" and not address.light:
@@ -83,28 +79,39 @@ def context(frame: StageFrame) -> dict[str, Any]:
             "card_query": _card_query(card),
             "scene": shipped,
             "panes": [
-                _pane(frame, shipped, *one)
-                for one in zip(asked, staged, range(len(asked)), strict=True)
+                _pane(frame, shipped, *pane)
+                for pane in zip(asked, staged, range(len(asked)), strict=True)
             ],
             "asked": addresses.panes_text(asked),
-            "lens": through,
+            "lens": lens(address.lens, _severity(address.severity)),
             "severity": f"{_severity(address.severity):g}",
             "lit": lit,
             "light": frame.document.token(address.light) if address.light else None,
             "unbound": [s for s in stage.unbound(analysis, scene) if s not in library.JUDGED],
             "unlinked": unlinked,
-            "moves_json": json.dumps(list(moves.items())),
-            "stands_in": _stands_in(scene, moves, pointing, staged[which]),
+            "moves_json": json.dumps(list(addresses.read_moves(address.moves).items())),
             "texts": len(scene.runs),
-            "dock": "point" if pointing is not None else address.dock or "texts",
-            "pointed": stage.pointed(staged[which], pointing) if pointing is not None else None,
-            "at": pointing,
-            "pointed_pane": which,
-            "step": _steps(frame, pointing, scene),
-            "zone_axes": _zone_axes(frame, staged[which], pointing) if pointing is not None else [],
         }
+        | _pointed(frame, scene, staged)
         | _dock(frame, scene, staged, themes)
     )
+
+
+def _pointed(frame: StageFrame, scene: SceneRead, staged: list[Staged]) -> dict[str, Any]:
+    """The element that is pointed at, in the pane in which it is."""
+    place = _place(frame.address.at, scene)
+    which = min(_number(frame.address.pane), len(staged) - 1)
+    here = staged[which]
+    moves = addresses.read_moves(frame.address.moves)
+    return {
+        "dock": "point" if place is not None else frame.address.dock or "texts",
+        "at": place,
+        "pointed_pane": which,
+        "pointed": stage.pointed(here, place) if place is not None else None,
+        "step": _steps(frame, place, scene),
+        "zone_axes": _zone_axes(frame, here, place) if place is not None else [],
+        "stands_in": _stands_in(scene, moves, place, here),
+    }
 
 
 def _dock(
@@ -135,10 +142,10 @@ def _asked(frame: StageFrame) -> list[PaneAsked]:
         across = axis_named(analysis, address.across) or (axes[1] if len(axes) > 1 else axes[0])
         return [
             PaneAsked(
-                addresses.picks_text(analysis, {rows.key: one.key, across.key: other.key}.items())
+                addresses.picks_text(analysis, {rows.key: row.key, across.key: column.key}.items())
             )
-            for one in rows.modes[:5]
-            for other in (across.modes[:5] if across is not rows else across.modes[:1])
+            for row in rows.modes[:5]
+            for column in (across.modes[:5] if across is not rows else across.modes[:1])
         ]
     panes = addresses.read_panes(address.panes)
     if not panes:
@@ -208,13 +215,13 @@ def judged(frame: StageFrame) -> dict[str, Token]:
     """The tokens of the plain card: those of the address, else the texts and surfaces of the scheme."""
     document, guessed = frame.document, frame.analysis.bindings
     asked = (frame.address.ink, frame.address.fill, frame.address.ground)
-    found: dict[str, Token] = {}
+    card: dict[str, Token] = {}
     for slot, path, instead in zip(library.JUDGED, asked, ("ink", "card", "page"), strict=True):
         token = token_at(document, path.strip()) if path else None
         token = token if token is not None and token.type == "color" else guessed.get(instead)
         if token is not None:
-            found[slot] = token
-    return found
+            card[slot] = token
+    return card
 
 
 def _card_query(card: dict[str, Token]) -> str:

@@ -84,7 +84,7 @@ def zone(request: HttpRequest, project: Project) -> HttpResponse:
     frame = _enter(request, project)
     analysis = frame.analysis
     place = request.GET.get("at", "")
-    zones = {one.place: one for one in read_zones(analysis, frame.address.zones)}
+    zones = {zone.place: zone for zone in read_zones(analysis, frame.address.zones)}
     if place.isascii() and place.isdigit() and len(place) < 5:
         named = ",".join(
             f"{name.removeprefix('zone-')}:{value}"

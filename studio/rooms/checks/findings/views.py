@@ -75,17 +75,17 @@ def _known(frame: FindingsFrame) -> tuple[Collection[str] | None, str]:
 def _blocks(made: Report, address: FindingsAddress) -> list[dict[str, Any]]:
     """What each check found, with over what it looked."""
     wanted = [item for item in made.items if _is_listed(item, address)]
-    found = {
+    items_of = {
         check: list(items) for check, items in groupby(wanted, key=lambda item: item.finding.check)
     }
     return [
         {
             "glance": glance,
-            "items": found.get(glance.id, [])[:_LISTED],
-            "more": max(len(found.get(glance.id, ())) - _LISTED, 0),
+            "items": items_of.get(glance.id, [])[:_LISTED],
+            "more": max(len(items_of.get(glance.id, ())) - _LISTED, 0),
         }
         for glance in made.glances
-        if _is_shown(glance, address, found)
+        if _is_shown(glance, address, items_of)
     ]
 
 
@@ -99,10 +99,10 @@ def _is_listed(item: Item, address: FindingsAddress) -> bool:
     )
 
 
-def _is_shown(glance: Glance, address: FindingsAddress, found: Collection[str]) -> bool:
+def _is_shown(glance: Glance, address: FindingsAddress, checks: Collection[str]) -> bool:
     """Whether a check is listed: those of the section, and where something is searched those that found it."""
     if address.find or address.since:
-        return glance.id in found
+        return glance.id in checks
     return not address.section or glance.section == address.section
 
 

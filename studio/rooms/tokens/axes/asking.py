@@ -44,9 +44,9 @@ def fields_of(asked: Asked) -> dict[str, Any]:
         "name": asked.mode.name,
         "scheme": asked.mode.color_scheme,
         "intent": asked.intent,
-        "hues": [list(one) for one in asked.hues],
+        "hues": [list(pair) for pair in asked.hues],
         "factor": asked.factor,
-        "decided": [[key, text] for key, text in sorted(asked.decided, key=lambda one: one[0])],
+        "decided": [[key, text] for key, text in sorted(asked.decided, key=lambda pair: pair[0])],
     }
 
 

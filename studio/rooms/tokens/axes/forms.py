@@ -39,7 +39,9 @@ class ProposalForm(forms.Form):
     scheme = forms.ChoiceField(choices=SCHEMES, required=False)
     plain = forms.BooleanField(required=False)
     solving = forms.SlugField(max_length=40, required=False)
-    intent = forms.ChoiceField(choices=[(one.id, one.sentence) for one in INTENTS], required=False)
+    intent = forms.ChoiceField(
+        choices=[(intent.id, intent.sentence) for intent in INTENTS], required=False
+    )
     factor = forms.FloatField(required=False, label="Lengths times")
 
     def asked(self, key: str, decided: tuple[tuple[str, str | None], ...] | None = None) -> Asked:
@@ -102,7 +104,7 @@ class DecidedForm(ProposalForm, CommandForm):
     def before(self) -> tuple[tuple[str, str | None], ...]:
         """What was decided when the page was made."""
         parts = (text.partition("=") for text in self.texts("before")[: self.MOST])
-        return tuple((key, text[:2000] if found else None) for key, found, text in parts)
+        return tuple((key, text[:2000] if holds else None) for key, holds, text in parts)
 
     @property
     def decided(self) -> tuple[tuple[str, str | None], ...]:
