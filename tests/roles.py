@@ -61,6 +61,8 @@ class Keyed:
 LARGE = ("package-navikt",)
 #: Packages that were keyed last: nothing was taught after their first run but what fills are seen as.
 LATE = ("package-bootstrap", "package-pico", "package-navikt")
+#: Packages whose first run taught three things since: what is behind a status, an accent or a line as its sheet uses it.
+LATEST = tuple(f"package-{name}" for name in ("bamboo", "chota", "concrete", "holiday", "mvp"))
 #: A sheet of twelve colors called by two letters.
 TERSE = ("package-newcss",)
 

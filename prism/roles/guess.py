@@ -246,6 +246,8 @@ def _surface(r: Named, page: Named | None) -> Guess:
     if r.has("surface", "card", "raised", "floating", "modal", "sunken"):
         role = Role("surface", state=r.state, level=_level(r))
         sure = COLOR if r.translucent else NAME if r.has("surface") else PART
+        if r.token.uses[:1] == ("line",):
+            sure = PLAIN  # its sheet draws lines with it first
         if page is not None and _telling(r) == _telling(page):
             return Guess(role, PLAIN, "its name is like that of the page")
         return Guess(role, sure, "its name says surface")
@@ -254,6 +256,9 @@ def _surface(r: Named, page: Named | None) -> Guess:
 
 def _accent(r: Named, page: Named | None) -> Guess:
     if not r.has("surface"):
+        pale = r.translucent or (page is not None and r.ratio(page) < 1.3)
+        if pale and r.token.uses == ("background",):
+            return Guess(Role("surface", state=r.state, level=1), COLOR, "close to the page")
         return Guess(Role("fill", "accent", state=r.state), PLAIN, "its name says accent")
     colored = r.chroma >= COLORED and (page is None or r.ratio(page) >= 2)
     role = Role("surface", "colored" if colored else "", state=r.state, level=1)
@@ -303,4 +308,6 @@ def _status(r: Named, page: Named | None) -> Guess:
         return Guess(Role("status", "fill", status, r.state), NAME, "a full status")
     if pale or r.translucent:
         return Guess(Role("status", "tint", status, r.state), COLOR, "close to the page")
+    if "background" in r.token.uses:
+        return Guess(Role("status", "fill", status, r.state), COLOR, "it is used as a background")
     return Guess(Role("status", "text", status, r.state), 0.7, BY_ITSELF)

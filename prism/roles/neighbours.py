@@ -82,12 +82,14 @@ def alone(
     every: Mapping[str, Guess],
     written: Collection[str],
 ) -> dict[str, Guess]:
-    """Statuses by themselves that are fills: where a label stands on one, or where the text of its
-    status is another token, as ``written`` says."""
+    """Statuses by themselves that are fills, with their states: where a label stands on one, or where the text of
+    its status is another token, as ``written`` says."""
     alone = [r for r in readings if made[r.token.key].why == BY_ITSELF]
     if not alone:
         return {}
     labelled = {known.belongs_to for known in every.values() if known.role.kind == "label"}
+    fills = {r.token.key for r in alone if r.token.key in labelled or r.status in written}
+    fills |= {r.token.key for r in alone if r.state and made[r.token.key].belongs_to in fills}
     why = "a label or a text of its status stands beside it"
     return {
         r.token.key: replace(
@@ -97,5 +99,5 @@ def alone(
             why=why,
         )
         for r in alone
-        if r.token.key in labelled or r.status in written
+        if r.token.key in fills
     }

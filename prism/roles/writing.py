@@ -88,13 +88,17 @@ def of_writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
     if r.used == "icon":
         return Guess(Role("icon", state=r.state), PLAIN, "it is used as an icon", belongs)
     if r.has("other"):
-        return Guess(Role("other", state=r.state), PART, "its name says something else")
+        sure = PLAIN if r.has("text") else PART
+        return Guess(Role("other", state=r.state), sure, "its name says something else")
     if r.status and not r.has("action"):
         if "contrast" in r.words and belongs:
             return Guess(Role("label", state=r.state), PART, "the contrast of a fill", belongs)
         on_fill = below is not None and (below.kind, below.detail) == ("status", "fill")
         if on_fill and ground is not None and (r.has("label") or r.ratio(ground[0]) >= READ):
             return Guess(Role("label", state=r.state), PART, "stands on a full status", belongs)
+        unseen = page is not None and r.ratio(page) < 2
+        if unseen and ground is not None and r.ratio(ground[0]) >= SEEN:
+            return Guess(Role("label", state=r.state), PLAIN, "seen on a status alone", belongs)
         if (
             ground is not None
             and ground[1].role.detail in ("fill", "text")
@@ -111,7 +115,15 @@ def of_writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
         disabled = "disabled" if r.state == "disabled" else r.state
         return Guess(Role("label", state=disabled), NAME, "stands on its fill", belongs)
     own = belongs if below is not None and below.kind == "surface" else ""
+    if own and page is not None and _only_strength(r) and r.ratio(page) >= SEEN:
+        own = ""  # “text secondary” beside “bg secondary” is a quieter text, on the page too
     return _text(r, page, own, grounds.seen_on_dark(r))
+
+
+def _only_strength(r: Named) -> bool:
+    """Whether the words that a text shares with what it could stand on say only how strong both are."""
+    stem = [meanings_of(word) for word in r.stem - {"on"}]
+    return bool(stem) and all(m and m <= {"quiet", "soft", "strong", "main"} for m in stem)
 
 
 def _is_label(r: Named, ground: tuple[Named, Guess] | None, below: Role) -> bool:

@@ -78,7 +78,7 @@ class ForeignTests(SimpleTestCase):
     def test_roles(self):
         total, apart = Counter(), {}
         for keyed in self.keyed:
-            if keyed.name in roles.LATE:
+            if keyed.name in (*roles.LATE, *roles.LATEST):
                 continue
             counted, apart[keyed.name] = roles.compared(keyed)
             least = 0.6 if keyed.name in roles.TERSE else 0.65
@@ -101,11 +101,17 @@ class ForeignTests(SimpleTestCase):
         self.assertGreaterEqual(total["right"], 0.83 * total["tokens"])
         self.assertLessEqual(total["wrong though sure"], 5)
 
+    def test_what_taught_the_last_rules_is_better_than_its_first_run(self):
+        """Then 39 of 49 were right, and 4 wrong though sure."""
+        total = sum((roles.compared(k)[0] for k in self.keyed if k.name in roles.LATEST), Counter())
+        self.assertGreaterEqual(total["right"], 0.86 * total["tokens"])
+        self.assertLessEqual(total["wrong though sure"], 1)
+
     def test_pairings_that_follow(self):
         """Against those that follow from the key."""
         wanted_in_all = missed = false = 0
         for keyed in self.keyed:
-            if keyed.name in (*roles.LARGE, *roles.LATE):
+            if keyed.name in (*roles.LARGE, *roles.LATE, *roles.LATEST):
                 continue
             made = guess(keyed.document, Resolver(keyed.document))
             true = {}
