@@ -60,6 +60,8 @@ class Trial:
         self._copy = add_mode(before.document, axis, Mode(key, key), source)
         self._after = Resolver(self._copy, before)
         self._labels: frozenset[str] = frozenset()
+        #: White and black, and the ends of all ramps, by key.
+        self._ends: list[str] = []
         self._pairings: dict[str, list[Pairing]] = {}
         for pairing in before.document.pairings:
             self._pairings.setdefault(pairing.foreground, []).append(pairing)
@@ -172,9 +174,11 @@ class Trial:
         own = self._read(after, theme, [token.key], ground)
         if not own or own[0].ratio >= required:
             return False
-        ramps = [ramp for ramp in after.document.ramps if len(ramp.steps) >= 3]
-        ends = [key for ramp in ramps for key in (ramp.steps[0], ramp.steps[-1])]
-        known = self._read(after, theme, [*plain_ends(after, theme), *ends], ground)
+        if not self._ends:
+            ramps = [ramp for ramp in after.document.ramps if len(ramp.steps) >= 3]
+            ends = (key for ramp in ramps for key in (ramp.steps[0], ramp.steps[-1]))
+            self._ends = [*plain_ends(after, theme), *ends]
+        known = self._read(after, theme, self._ends, ground)
         if not known:
             return False
         fill = self.rows.get(ground)
