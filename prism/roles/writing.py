@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from prism.roles.grounds import COLOR, COLORED, NAME, PART, PLAIN, SEEN, Grounds, Guess
 from prism.roles.lexicon import SOFT, meanings_of
@@ -77,6 +78,26 @@ def beside_backgrounds(readings: Sequence[Named]) -> set[str]:
     }
 
 
+def _of_status(r: Named, page: Named | None, ground: tuple[Named, Guess] | None) -> Guess:
+    """The role of a text whose name speaks of a status: of that status, or a label on what it belongs to."""
+    kept = Guess(Role("status", "text", r.status, r.state), NAME, "a text of a status")
+    if ground is None:
+        return kept
+    below, belongs = ground[1].role, ground[0].token.key
+    label, ratio = Role("label", state=r.state), r.ratio(ground[0])
+    if "contrast" in r.words:
+        return Guess(label, PART, "the contrast of a fill", belongs)
+    on_fill = (below.kind, below.detail) == ("status", "fill")
+    if on_fill and (r.has("label") or ratio >= READ):
+        return Guess(label, PART, "stands on a full status", belongs)
+    if page is not None and r.ratio(page) < 2 and ratio >= SEEN:
+        return Guess(label, PLAIN, "seen on a status alone", belongs)
+    named_on = not ON.isdisjoint(r.words) and ground[0].words == _without_on(r)
+    if named_on and below.detail in ("fill", "text") and ratio >= SEEN:
+        return Guess(label, PART, "stands on a status", belongs)
+    return replace(kept, belongs_to=belongs) if below.detail == "tint" else kept
+
+
 def of_writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
     """The role of a text, a label or an icon."""
     ground = grounds.under(r)
@@ -91,24 +112,7 @@ def of_writing(r: Named, grounds: Grounds, page: Named | None) -> Guess:
         sure = PLAIN if r.has("text") else PART
         return Guess(Role("other", state=r.state), sure, "its name says something else")
     if r.status and not r.has("action"):
-        if "contrast" in r.words and belongs:
-            return Guess(Role("label", state=r.state), PART, "the contrast of a fill", belongs)
-        on_fill = below is not None and (below.kind, below.detail) == ("status", "fill")
-        if on_fill and ground is not None and (r.has("label") or r.ratio(ground[0]) >= READ):
-            return Guess(Role("label", state=r.state), PART, "stands on a full status", belongs)
-        unseen = page is not None and r.ratio(page) < 2
-        if unseen and ground is not None and r.ratio(ground[0]) >= SEEN:
-            return Guess(Role("label", state=r.state), PLAIN, "seen on a status alone", belongs)
-        if (
-            ground is not None
-            and ground[1].role.detail in ("fill", "text")
-            and not ON.isdisjoint(r.words)
-            and ground[0].words == _without_on(r)
-            and r.ratio(ground[0]) >= SEEN
-        ):
-            return Guess(Role("label", state=r.state), PART, "stands on a status", belongs)
-        kept = belongs if below is not None and below.detail == "tint" else ""
-        return Guess(Role("status", "text", r.status, r.state), NAME, "a text of a status", kept)
+        return _of_status(r, page, ground)
     if below is not None and _is_label(r, ground, below):
         if below.kind == "surface":
             return Guess(Role("text", "inverse"), NAME, "stands on its surface", belongs)

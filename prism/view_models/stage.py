@@ -11,6 +11,7 @@ from prism.analysis import Analysis
 from prism.checks.literal import is_unlinked
 from prism.color import space
 from prism.color.contrast import contrast_ratio, flatten, truncate_ratio
+from prism.expressions.typed_input import typed
 from prism.expressions.values import references
 from prism.formats import css
 from prism.model.document import Document, Token, shown_path
@@ -142,7 +143,8 @@ class Staged:
 
 @dataclass(frozen=True, slots=True)
 class SlotRow:
-    """A slot of an element: its state and property in words, its slot, the token it takes, and what comes of it."""
+    """A slot of an element: its state and property in words, its slot, the token it takes, what comes of it, and the
+    value that decides it here, as it is typed, with the condition under which it is stored, in words."""
 
     what: str
     slot: str
@@ -150,6 +152,8 @@ class SlotRow:
     result: str
     hex: str
     steps: tuple[str, ...]
+    typed: str = ""
+    where: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -165,7 +169,11 @@ class Pointed:
     zone: str
 
 
-_WORDS = {"ink": "text", "edge": "line", "lift": "shadow", "round": "radius", "pad": "padding"}
+_WORDS = {
+    "ink": "text", "edge": "line", "lift": "shadow", "round": "radius", "round-top": "radius, top",
+    "round-bottom": "radius, bottom", "pad": "padding", "pad-x": "padding, sides",
+    "pad-y": "padding, top and bottom", "pad-top": "padding, top",
+}  # fmt: skip
 
 
 def pointed(staged: Staged, place: int) -> Pointed:
@@ -185,6 +193,7 @@ def pointed(staged: Staged, place: int) -> Pointed:
                 answer.css if answer else "",
                 answer.hex if answer else "",
                 _steps(staged, token, place) if token else (),
+                *_held(staged, token, place),
             )
         )
     run = next((run for run in staged.scene.runs if run.element == place), None)
@@ -198,6 +207,17 @@ def pointed(staged: Staged, place: int) -> Pointed:
         _stands(staged, run) if run else "",
         staged.scene.elements[zones[-1].place].name if zones else "the page",
     )
+
+
+def _held(staged: Staged, token: Token | None, place: int) -> tuple[str, str]:
+    """The value of a token that wins at an element, as it is typed, and its condition in words."""
+    resolver = staged.analysis.resolver
+    won = resolver.winner(token.key, staged.theme_at(place)) if token is not None else None
+    if token is None or won is None:
+        return "", ""
+    condition, value = won
+    where = condition_words(staged.analysis.document, condition) if condition.picks else ""
+    return typed(value, token.type).strip("{}"), where
 
 
 def _stands(staged: Staged, run: TextRun) -> str:

@@ -107,6 +107,7 @@ TABLE = {
     "stage:paint": {"GET": "viewer"},
     "stage:zone": {"GET": "viewer"},
     "stage:move": {"GET": "viewer"},
+    "stage:value": {"POST": "editor"},
     "stage:pairs": {"GET": "viewer"},
     "stage:command": {"POST": "editor"},
     "checks:room": {"GET": "viewer"},

@@ -61,6 +61,24 @@ class StageTests(RoomCase):
             answer = self.client.get(self.url("stage:move"), {"at": wrong, "into": wrong})
             self.assertEqual(answer.status_code, 302)
 
+    def test_the_value_that_decides_a_part_is_changed_where_it_stands(self):
+        self.make(quillhaven.document())
+        elements = library.scene_of("departures", "Quillhaven Crossings").elements
+        button = str(next(e.place for e in elements if e.name == "button"))
+        zones = f"{button}=appearance:dark"
+        page = self.client.get(self.url("stage:room"), {"at": button, "zones": zones})
+        self.assertContains(page, 'aria-label="action.label for appearance dark"')
+        held = dict(self.stored().token("action.label").values)
+        fields = {"at": button, "zones": zones, "token": "action.label", "text": "spruce.10"}
+        self.assertEqual(self.post("stage:value", **fields).status_code, 302)
+        now = dict(self.stored().token("action.label").values)
+        changed = [condition for condition, value in now.items() if held[condition] != value]
+        self.assertEqual([dict(c.picks) for c in changed], [{"appearance": "dark"}])
+        self.assertEqual(now[changed[0]].text, "{spruce.10}")
+        for wrong in ({"token": "gone"}, {"token": "action.label", "text": "no color"}, {}):
+            answer = self.post("stage:value", **{**fields, "token": "", "text": "", **wrong})
+            self.assertEqual(answer.status_code, 422)
+
     def test_a_slot_is_bound_and_a_pairing_added(self):
         self.make(quillhaven.document())
         self.post("stage:command", command="bind-slot", slot="ink", token="text.muted")

@@ -58,16 +58,33 @@ def scene_of(frame: StageFrame) -> SceneRead:
     return library.scene_of(shipped, frame.document.name).moved(moves)
 
 
+def staged_in(frame: StageFrame) -> list[Staged]:
+    """The scene of the address in the theme of each of its panes."""
+    analysis, scene = frame.analysis, scene_of(frame)
+    zones = addresses.read_zones(analysis, frame.address.zones)
+    shipped = library.find(frame.document, frame.address.scene)
+    card = judged(frame) if shipped.id == library.CARD else {}
+    themes = (addresses.theme_of(analysis, frame.theme, pane) for pane in _asked(frame))
+    return [Staged(analysis, scene, theme, zones, card) for theme in themes]
+
+
+def theme_at(frame: StageFrame) -> Theme:
+    """The theme of the element that the address points at; that of the page without one."""
+    staged = staged_in(frame)
+    here = staged[min(_number(frame.address.pane), len(staged) - 1)]
+    place = _place(frame.address.at, here.scene)
+    return here.theme_at(place) if place is not None else here.theme
+
+
 def context(frame: StageFrame) -> dict[str, Any]:
     """Everything the template needs."""
     address, analysis = frame.address, frame.analysis
     shipped = library.find(frame.document, address.scene)
-    scene = scene_of(frame)
     asked = _asked(frame)
-    themes = [addresses.theme_of(analysis, frame.theme, pane) for pane in asked]
-    zones = addresses.read_zones(analysis, address.zones)
+    staged = staged_in(frame)
+    scene = staged[0].scene
+    themes = [here.theme for here in staged]
     card = judged(frame) if shipped.id == library.CARD else {}
-    staged = [Staged(analysis, scene, theme, zones, card) for theme in themes]
     unlinked = stage.unlinked(analysis, scene)
     lit = stage.painted_by(analysis, address.light) if address.light else []
     if address.dock == "unlinked" and not address.light:

@@ -9,7 +9,7 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from prism.edits import pairings, scenes
+from prism.edits import cells, pairings, scenes
 from prism.formats import scene_css
 from prism.view_models import scene_pairs
 from prism.view_models.stage import Zone
@@ -31,6 +31,7 @@ from studio.store.projects import Project
 
 #: Characters in which a page may write the sizes of its texts.
 _LONGEST_SIZES = 20_000
+_LONGEST_KEY = 400
 
 
 def _enter(request: HttpRequest, project: Project) -> StageFrame:
@@ -121,6 +122,24 @@ def move(request: HttpRequest, project: Project) -> HttpResponse:
         moves.pop(known, None)
     kept = moves_text(moves | read_moves(f"{place}-{into}"))
     return redirect(reverse("stage:room", args=[project.code]) + frame.query(moves=kept or None))
+
+
+@requires("edit")
+@require_POST
+def value(request: HttpRequest, project: Project) -> HttpResponse:
+    """Store what was typed where the value stands that a token has at the element that is pointed at."""
+    frame = _enter(request, project)
+
+    def refuse(problem: str, status: int) -> HttpResponse:
+        return _room(frame, problem, status)
+
+    token = frame.document.token(request.POST.get("token", "")[:_LONGEST_KEY])
+    won = frame.resolver.winner(token.key, shown.theme_at(frame)) if token is not None else None
+    if token is None or won is None:
+        return refuse("That value is no longer there.", 422)
+    text = request.POST.get("text", "")[: writing.MOST_TEXT]
+    form = writing.ReadyForm(request.POST, cells.SetValue(token.key, text, won[0]))
+    return writing.run(frame, form, refuse)
 
 
 @requires("edit")
