@@ -45,17 +45,20 @@ class Deciding:
 class State:
     """A document with its pairings, and how these read."""
 
-    def __init__(self, document: Document, before: Resolver | None = None) -> None:
+    def __init__(self, document: Document, before: State | None = None) -> None:
+        """``before`` is that of the document it was made from: what no change reached is taken from there."""
         self.document = document
-        self.resolver = resolver_of(document, before)
-        self.tables = AnswerTables(self.resolver)
+        resolver = before.resolver if before is not None else None
+        self.resolver: Resolver = resolver_of(document, resolver)
+        tables = before.tables if before is not None else None
+        self.tables: AnswerTables = AnswerTables(self.resolver, tables)
 
     def read(self, pairings: Sequence[Pairing]) -> ContrastTable:
         return ContrastTable(self.tables, pairings)
 
     def moved(self, move: Move) -> State:
         changed = set_values(self.document, [(move.token, move.condition, move.after)])
-        return State(changed, self.resolver)
+        return State(changed, self)
 
     def deciding(self, key: str, theme: Theme) -> tuple[Deciding, Value] | None:
         """What decides a token's color in a theme: the last value before the steps of a ramp."""

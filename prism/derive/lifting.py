@@ -14,8 +14,9 @@ from prism.changes.values import set_values
 from prism.derive.adding import add_token
 from prism.derive.deciding import Deciding, Move, State
 from prism.derive.elevation import DARK, Elevation, Standing, elevation_of
+from prism.derive.harm import Harm
 from prism.derive.mapping import ladder_of
-from prism.derive.moving import Search, lets_fall_short
+from prism.derive.moving import Search
 from prism.derive.passing import Effect, effects
 from prism.expressions.typed_input import reference_to, typed
 from prism.model.document import Document, Token, shown_path
@@ -83,7 +84,7 @@ def _moved(
                 close = [sum(map(side.tables.share, side.faults(*pair))) for side in (was, now)]
                 if close[1] > close[0]:
                     return True
-        return lets_fall_short(before, after, key)
+        return Harm(before, [key]).is_in(after)
 
     for key in (over, under):
         search = (
@@ -94,7 +95,7 @@ def _moved(
         moves = search.moves()
         if moves:
             after = set_values(document, [(m.token, m.condition, m.after) for m in moves])
-            stand = standing(State(after, state.resolver)).standings(under, over)
+            stand = standing(State(after, state)).standings(under, over)
             words = ", ".join(_words(document, moves))
             return Lifting(kind, words, after, tuple(stand), tuple(effects(state, moves)))
     return None

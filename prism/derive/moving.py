@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from itertools import islice
 
 from prism.derive.deciding import Deciding, Move, State, candidates
-from prism.derive.passing import is_new
-from prism.model.document import Pairing
 from prism.model.values import Condition, Value
 from prism.resolution.answer_tables import Fixed
 
@@ -78,18 +76,3 @@ def _narrowed(state: State, place: Deciding, fixed: Fixed) -> Condition:
         axis.key: axis.modes[mode].key for axis, mode in zip(axes, fixed, strict=True) if mode >= 0
     }
     return Condition.of({**picks, **dict(place.condition.picks)})
-
-
-def touched(state: State, keys: Iterable[str]) -> Iterator[Pairing]:
-    """The pairings that read otherwise where some tokens change."""
-    reached = state.resolver.graph.users(set(keys))
-    for pairing in state.document.pairings:
-        if reached & {pairing.foreground, *pairing.backgrounds, pairing.page}:
-            yield pairing
-
-
-def lets_fall_short(before: State, after: State, key: str) -> bool:
-    """Whether a pairing falls short in some theme where it did not, now that a token was moved."""
-    pairings = list(touched(before, [key]))
-    was, now = before.read(pairings), after.read(pairings)
-    return any(is_new(before, now.failing(p.key), was.failing(p.key)) for p in pairings)

@@ -13,15 +13,21 @@ from itertools import combinations
 from typing import Literal
 
 from prism.changes.values import set_values
+from prism.color import space
 from prism.derive.deciding import Deciding, Move, State, candidates
+from prism.derive.harm import Harm
+from prism.errors import ExpressionError
+from prism.expressions.syntax import reference_of
 from prism.expressions.typed_input import typed
 from prism.model.document import Document, Pairing, shown_path
 from prism.model.names import condition_words
-from prism.model.values import Condition, Value
-from prism.resolution.answer_tables import common
+from prism.model.values import Condition, Expression, Value
+from prism.resolution.contrast import measure
 from prism.resolution.contrast_table import ContrastTable
 from prism.resolution.shortfall import Part
 
+#: Documents that are made at most to try values in, for one fix.
+_MOST_TRIED = 30
 #: What a fix moves: one of the two to another step, or the foreground to a new color.
 Side = Literal["foreground", "background", "color"]
 
@@ -91,6 +97,7 @@ class _Search:
     ) -> None:
         self.state, self.pairing, self.key = state, pairing, key
         self.within, self._new_color = within, new_color
+        self._left = _MOST_TRIED
 
     def moves(self) -> list[Move]:
         """Every move that is needed; none where one of them is not to be had."""
@@ -104,13 +111,32 @@ class _Search:
             if decided is None or decided[0] in settled:
                 return []
             reaches = self._reaches(parts[0], decided[0].condition)
-            tried = (self._nearest(state, decided, within) for within in reaches)
+            could = [c for c in self._offered(state, decided) if self._passes(state, parts[0], c)]
+            harm = Harm(state, {decided[0].token})
+            tried = (self._nearest(state, decided, within, could, harm) for within in reaches)
             moved = next((move for move in tried if move is not None), None)
             if moved is None:
                 return []
             move, state = moved
             settled.add(Deciding(move.token, move.condition))
             made.append(move)
+
+    def _offered(self, state: State, decided: tuple[Deciding, Value]) -> Iterator[Value]:
+        """What could stand in place of a value, the nearest first."""
+        yield from candidates(state, *decided, new_color=self._new_color)
+
+    def _passes(self, state: State, part: Part, candidate: Value) -> bool:
+        """Whether a value could let the pairing pass in a part of the themes in which it decides: a look at two colors,
+        before a document is made for it. What lets something through is looked at there."""
+        color = _color_of(state, candidate, part)
+        own = state.resolver.resolve(self.pairing.foreground, part.reading.theme).color
+        if color is None or color.alpha < 1 or own is None or own.alpha < 1:
+            return True
+        over, under = part.reading.foreground, part.reading.background
+        foreground = self.key == self.pairing.foreground
+        fixed = space.rgba(space.parse(under if foreground else over))
+        stack = (space.rgba(color), fixed) if foreground else (fixed, space.rgba(color))
+        return measure([stack])[0][0] >= part.reading.required
 
     def _short(self, state: State) -> list[Part]:
         """Where the pairing falls short, within the modes that count."""
@@ -131,29 +157,26 @@ class _Search:
                 yield {**dict(some), **self.within}
 
     def _nearest(
-        self, state: State, decided: tuple[Deciding, Value], within: Mapping[str, str]
+        self,
+        state: State,
+        decided: tuple[Deciding, Value],
+        within: Mapping[str, str],
+        could: Sequence[Value],
+        harm: Harm,
     ) -> tuple[Move, State] | None:
-        """The nearest value with which all that this one decides passes, and nothing else falls
-        short that did not. ``within`` are modes that it is to hold in alone."""
+        """The nearest value of those that could, with which all that this one decides passes, and nothing
+        else falls short that did not. ``within`` are modes that it is to hold in alone."""
         place, value = decided
         token = state.document.token(place.token)
         assert token is not None
         condition = Condition.of({**dict(place.condition.picks), **within})
-        reached = state.resolver.graph.users({place.token})
-        touched = [
-            pairing
-            for pairing in state.document.pairings
-            if reached & {pairing.foreground, *pairing.backgrounds, pairing.page}
-        ]
-        before = state.read(touched)
-        was = {pairing.key: before.failing(pairing.key) for pairing in touched}
-        for candidate in candidates(state, place, value, new_color=self._new_color):
+        for candidate in could[: self._left]:
+            self._left -= 1
             move = Move(token.key, condition, value, candidate)
             after = state.moved(move)
             if self._still_short(after, Deciding(move.token, condition)):
                 continue
-            now = after.read(touched)
-            if not any(is_new(state, now.failing(key), known) for key, known in was.items()):
+            if not harm.is_in(after):
                 return move, after
         return None
 
@@ -164,6 +187,20 @@ class _Search:
             if decided is not None and decided[0] == place:
                 return True
         return False
+
+
+def _color_of(state: State, value: Value, part: Part) -> space.Color | None:
+    """The color that a value that could stand somewhere has in a part of the themes."""
+    if not isinstance(value, Expression):
+        return None
+    path = reference_of(value.text)
+    target = state.document.token_at(path) if path else None
+    if target is not None:
+        return state.resolver.resolve(target.key, part.reading.theme).color
+    try:
+        return space.parse(value.text)
+    except ExpressionError:
+        return None
 
 
 def _inside(state: State, parts: Sequence[Part], within: Mapping[str, str]) -> list[Part]:
@@ -183,21 +220,12 @@ def _inside(state: State, parts: Sequence[Part], within: Mapping[str, str]) -> l
     return inside
 
 
-def is_new(state: State, now: Sequence[Part], was: Sequence[Part]) -> bool:
-    """Whether some theme falls short now that did not before."""
-    for part in now:
-        both = (common(part.fixed, before.fixed) for before in was)
-        if sum(state.tables.share(fixed) for fixed in both if fixed is not None) < part.themes:
-            return True
-    return False
-
-
 def effects(state: State, moves: Sequence[Move], first: Pairing | None = None) -> Iterator[Effect]:
     """The pairings that read otherwise after some moves; ``first`` leads, whether it does or not."""
     changed = set_values(
         state.document, [(move.token, move.condition, move.after) for move in moves]
     )
-    after = State(changed, state.resolver)
+    after = State(changed, state)
     reached = state.resolver.graph.users({move.token for move in moves})
     listed = [first] if first is not None else []
     for pairing in state.document.pairings:

@@ -10,7 +10,8 @@ from dataclasses import dataclass
 from functools import partial
 
 from prism.derive.deciding import Move, State
-from prism.derive.moving import Search, lets_fall_short
+from prism.derive.harm import Harm
+from prism.derive.moving import Search
 from prism.model.document import Document, TellingApart
 from prism.model.values import Condition, Value
 from prism.resolution.answer_tables import Fixed
@@ -72,7 +73,7 @@ def _harms(key: str, pairs: Sequence[tuple[str, str]], before: State, after: Sta
         now, was = (sum(map(s.tables.share, set(_close(s, [pair])))) for s in (after, before))
         if now > was:
             return True
-    return lets_fall_short(before, after, key)
+    return Harm(before, [key]).is_in(after)
 
 
 def sets_by_role(document: Document, roles: dict[str, Guess]) -> list[tuple[str, tuple[str, ...]]]:
