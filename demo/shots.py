@@ -39,7 +39,7 @@ VIEWS = (
         "tokens/axes/propose?axis=appearance&source=light&name=night&scheme=dark",
         "dark",
     ),
-    ("stage", "stage/?at=66&zones=22=appearance:dark", "light"),
+    ("stage", "stage/?at=66&zones=10=appearance:dark", "light"),
     ("stage-dark-chrome", "stage/?scene=crew&theme=appearance:dark,brand:vexley", "dark"),
     ("checks", "checks/", "light"),
     ("checks-findings", "checks/findings/?finding=literal+signal.hold", "light"),

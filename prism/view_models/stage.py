@@ -81,23 +81,24 @@ class Staged:
         return resolver.theme(picks)
 
     def attributes(self) -> list[tuple[int, dict[str, str]]]:
-        """The attributes of each zone, every axis written out, by the place of its element."""
+        """The attributes of each zone, every axis written out, by the place of its element. An element without an ink of
+        its own takes that of what it lies in again, as text keeps the color that was computed outside."""
         page = dict(self.analysis.resolver.picks(self.theme))
-        return [
-            (
-                place,
-                css.zone_attributes(
-                    self.analysis.document, page, [dict(z.picks) for z in self.chain(place)]
-                ),
-            )
-            for place in sorted(self.zones)
-        ]
+        document, elements = self.analysis.document, self.scene.elements
+        attributes = []
+        for place in sorted(self.zones):
+            picks = [dict(zone.picks) for zone in self.chain(place)]
+            element = elements[place]
+            again = {} if element.own_ink or not element.ink else {"data-ink": element.ink}
+            attributes.append((place, css.zone_attributes(document, page, picks) | again))
+        return attributes
 
     def ratio(self, run: TextRun) -> float | None:
-        """The contrast of a text with what really lies behind it, each layer in the zone of its own element; None
-        where a slot has no token or a token no color."""
+        """The contrast of a text with what really lies behind it: its ink in the zone of the text, each layer in the zone
+        of its own element; None where a slot has no token or a token no color."""
         layers = []
-        for slot, place in zip((run.ink, *run.fills), run.places, strict=True):
+        places = (run.element, *run.places[1:])
+        for slot, place in zip((run.ink, *run.fills), places, strict=True):
             answer = self.answer(slot, place)
             if answer is None or answer.color is None:
                 return None

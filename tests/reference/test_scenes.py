@@ -34,10 +34,12 @@ _SET = """([selector, root, zones]) => {
   for (const one of document.querySelectorAll("[data-zone]")) {
     one.removeAttribute("data-zone");
     for (const name of Object.keys(root)) one.removeAttribute(name);
+    if (one.dataset.inked) { one.removeAttribute("data-ink"); one.removeAttribute("data-inked"); }
   }
   for (const [place, attributes] of zones) {
     all[place].setAttribute("data-zone", "");
     for (const [name, value] of Object.entries(attributes)) all[place].setAttribute(name, value);
+    if (attributes["data-ink"]) all[place].dataset.inked = "1";
   }
 }"""
 _NUMBERS = re.compile(r"[\d.]+")
@@ -99,11 +101,20 @@ class SceneCase(EngineTestCase):
             place, count = scene.elements[place].inside, count + 1
         return count
 
+    @staticmethod
+    def stands_in_a_state(scene, element):
+        """Whether an element lies in one that states paint, which may give it another ink."""
+        while element.inside >= 0:
+            element = scene.elements[element.inside]
+            if any(use.state and use.paint == "ink" for use in element.uses):
+                return True
+        return False
+
 
 class PaintedTests(SceneCase):
     def test_every_slotted_color_is_the_resolvers(self):
         rng = random.Random(3)
-        compared, deepest = 0, 0
+        compared, inherited, deepest = 0, 0, 0
         for name in SCENES:
             scene = library.scene_of(name, self.analysis.document.name)
             self.page.set_content(scene_pages.page(self.analysis, name))
@@ -117,6 +128,13 @@ class PaintedTests(SceneCase):
                 self.assertEqual(len(painted), len(scene.elements))
                 for element, found in zip(scene.elements, painted, strict=True):
                     stated = {use.state for use in element.uses} - {""}
+                    if element.text and not stated and not self.stands_in_a_state(scene, element):
+                        answer = staged.answer(element.ink, element.place)
+                        if answer is not None and answer.color is not None:
+                            wanted = np.array(space.rgba(answer.color))
+                            apart = np.abs(channels(found[0]) - wanted).max()
+                            self.assertLessEqual(apart, 1.01 / 255, (name, element.name, "text"))
+                            inherited += 1
                     for use in element.uses:
                         if (
                             use.state
@@ -134,6 +152,7 @@ class PaintedTests(SceneCase):
                         compared += 1
         self.assertEqual(deepest, 3)
         self.assertGreater(compared, 7000)
+        self.assertGreater(inherited, 3000)
 
     def attributes(self, theme):
         from prism.formats import css

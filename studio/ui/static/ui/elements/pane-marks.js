@@ -17,6 +17,14 @@ export function markZones(elements, pairs, page) {
       if (attributes) element.setAttribute(name, attributes[name]);
       else element.removeAttribute(name);
     }
+    // A zone without an ink of its own takes the one around it again, as the server says.
+    if (attributes?.["data-ink"]) {
+      element.setAttribute("data-ink", attributes["data-ink"]);
+      element.setAttribute("data-inked", "");
+    } else if (element.hasAttribute("data-inked")) {
+      element.removeAttribute("data-ink");
+      element.removeAttribute("data-inked");
+    }
     element.toggleAttribute("data-zone", Boolean(attributes));
     element.toggleAttribute("data-own", Boolean(attributes));
   }
