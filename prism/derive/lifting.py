@@ -22,7 +22,7 @@ from prism.expressions.typed_input import reference_to, typed
 from prism.model.document import Document, Token, shown_path
 from prism.model.names import condition_words
 from prism.model.values import BASE, Expression, Value
-from prism.palette.building import NewKey
+from prism.palette.building import NewKey, free_name
 from prism.resolution.answer_tables import Fixed
 from prism.roles import rules
 from prism.roles.guess import guess
@@ -174,7 +174,7 @@ def _added(
     owner = document.token(surface)
     assert owner is not None
     group = beside.path.rpartition(".")[0] if beside is not None else ""
-    path = _unused(document, f"{group or kind}.{shown_path(owner.path).rpartition('.')[2]}")
+    path = free_name(document, f"{group or kind}.{shown_path(owner.path).rpartition('.')[2]}")
     after, token = add_token(
         document,
         path,
@@ -185,10 +185,3 @@ def _added(
     )
     after = with_token(after, replace(token, role=kind, belongs_to=surface))
     return after, f"{words}: {shown_path(path)}"
-
-
-def _unused(document: Document, path: str) -> str:
-    tried, number = path, 2
-    while document.token_at(tried) is not None or any(t.within(tried) for t in document.tokens):
-        tried, number = f"{path}-{number}", number + 1
-    return tried

@@ -21,7 +21,7 @@ from prism.expressions.typed_input import typed
 from prism.model.document import Document, Pairing, Token, Use, shown_path
 from prism.model.names import condition_words
 from prism.model.values import BASE, Condition
-from prism.palette.building import NewKey
+from prism.palette.building import NewKey, free_name
 from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.contrast import CANVAS, REQUIRED, Rgba, measure
 from prism.resolution.contrast_table import ContrastTable
@@ -58,11 +58,13 @@ class Parting:
 def partings(document: Document, pairing: Pairing, new_key: NewKey) -> list[Parting]:
     """What parts the colors of a pairing of ``document``, or of its rules, that falls short; at most one of each
     kind."""
-    ways = _Found(document, pairing, new_key)
+    if not pairing.backgrounds:
+        return []
+    ways = _Ways(document, pairing, new_key)
     return [parting for parting in (ways.surface(), ways.line(), ways.overlay()) if parting]
 
 
-class _Found:
+class _Ways:
     """The ways to part the colors of one pairing."""
 
     def __init__(self, document: Document, pairing: Pairing, new_key: NewKey) -> None:
@@ -96,7 +98,7 @@ class _Found:
         after = self._exempt(f"It stands on {name} instead.")
         made = next((p for p in self._judged.pairings if _same(p, there)), None)
         if made is None:
-            made = replace(there, key=self._new_key(), reason="", waiver="")
+            made = replace(_plain(there), key=self._new_key())
             after = replace(after, pairings=(*after.pairings, made))
         return self._parting("surface", f"put it on {name}", after, made)
 
@@ -185,14 +187,17 @@ class _Found:
         like = next((k for k, known in self._roles.items() if known.role.kind == "overlay"), "")
         source = self._document.token(like)
         own = self._own_name(pairing.foreground, source)
-        path = self._free(like, own) if source is not None else self._unused(f"overlay.under-{own}")
+        path = (
+            self._free(like, own)
+            if source is not None
+            else free_name(self._document, f"overlay.under-{own}")
+        )
         after, token = add_token(
             self._document, path, given, self._new_key, tier="semantic", type="color"
         )
         after = with_token(after, replace(token, role="overlay"))
         backgrounds = (token.key, *pairing.backgrounds)
-        page = pairing.page
-        made = replace(pairing, key=self._new_key(), backgrounds=backgrounds, page=page)
+        made = replace(_plain(pairing), key=self._new_key(), backgrounds=backgrounds)
         after = self._exempt(f"It stands on {shown_path(path)} there.", after)
         after = replace(after, pairings=(*after.pairings, made))
         added = after.token(token.key)
@@ -263,15 +268,12 @@ class _Found:
         source = self._document.token(like)
         group = source.path.rpartition(".")[0] if source is not None else ""
         group = group or "line"
-        return self._unused(f"{group}.{name}")
+        return free_name(self._document, f"{group}.{name}")
 
-    def _unused(self, path: str) -> str:
-        tried, number = path, 2
-        while self._document.token_at(tried) is not None or any(
-            token.within(tried) for token in self._document.tokens
-        ):
-            tried, number = f"{path}-{number}", number + 1
-        return tried
+
+def _plain(pairing: Pairing) -> Pairing:
+    """A pairing without what was said of another."""
+    return replace(pairing, reason="", waiver="", waived_by="", waived_until="")
 
 
 def _same(pairing: Pairing, other: Pairing) -> bool:
