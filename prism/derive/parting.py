@@ -61,6 +61,8 @@ def partings(document: Document, pairing: Pairing, new_key: NewKey) -> list[Part
     if not pairing.backgrounds:
         return []
     ways = _Ways(document, pairing, new_key)
+    if not ways.falls_short:
+        return []
     return [parting for parting in (ways.surface(), ways.line(), ways.overlay()) if parting]
 
 
@@ -74,6 +76,11 @@ class _Ways:
         self._roles: Mapping[str, Guess] = guess(document, self._resolver)
         self._parts = ContrastTable(self._tables, [pairing]).parts(pairing.key)
         self._judged = rules.judged(document)
+
+    @property
+    def falls_short(self) -> bool:
+        """Whether the pairing falls short in some theme."""
+        return any(part.reading.fails for part in self._parts)
 
     def surface(self) -> Parting | None:
         """Another surface on which the foreground passes in every theme, the one nearest in lightness."""

@@ -177,7 +177,10 @@ class PartPairing(Command):
         for parting in partings(document, pairing, keys_from(self.key)):
             if parting.kind == self.kind:
                 return parting
-        raise EditError(f"No {short(self.kind)} lets it pass in every theme.")
+        words = (
+            f"No {short(self.kind)} lets {contrast.summary(document, pairing)} pass in every theme"
+        )
+        raise EditError(f"{words}, or it passes already.")
 
     def apply(self, document: Document) -> Document:
         parting = self._parting(document)

@@ -108,8 +108,14 @@ class PartingTests(SimpleTestCase):
         built, pairing = self.flat(("#808080", "#808080"), ("#ffffff", "#000000"))
         white = self.only(built, pairing, "surface")
         self.assertIsNone(white)
-        with self.assertRaisesMessage(EditError, "No surface lets it pass in every theme."):
+        with self.assertRaisesMessage(EditError, "No surface lets text.main on surface.card pass"):
             PartPairing("k", "p", "surface").apply(built)
+
+    def test_what_passes_already_is_left_alone(self):
+        built, pairing = self.flat(("#111111", "#eeeeee"), ("#ffffff", "#000000"))
+        self.assertEqual(partings(built, pairing, numbered()), [])
+        with self.assertRaisesMessage(EditError, "or it passes already."):
+            PartPairing("k", "p", "overlay").apply(built)
 
     def test_what_is_another_by_now_is_refused(self):
         built = quillhaven.document()
