@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
 
+from prism.expressions.evaluation import Quantity
 from prism.model.document import Document, Token
+from prism.resolution.current import resolver_of
 from prism.roles.grounds import Guess
 from prism.roles.lexicon import meanings_of, words_for, words_of
 from prism.roles.role import STATES, Role
@@ -96,6 +98,14 @@ _NAMED_AS = {
     "line": ("line",),
     "surface": ("surface", "page", "card", "raised", "floating", "modal", "sunken"),
 }
+#: Words for how far something extends, which is no size of a part.
+_EXTENTS = frozenset(
+    ("width", "height", "max", "min", "breakpoint", "container", "screen", "viewport")
+)
+#: Pixels of the units that are measured here, and between how many of them what a slot takes may lie. Common practice,
+#: no source.
+_PIXELS = {"px": 1.0, "rem": 16.0, "em": 16.0, "pt": 4 / 3}
+_BETWEEN = {"radius": (0, 100), "gap": (0, 160), "pad": (0, 160), "size": (7, 120)}
 #: Words for sizes of text in names, beside those for text.
 _TEXT_WORDS = frozenset(("type", "font", "size", "text"))
 _CHART = ("chart-1", "chart-2", "chart-3", "chart-4")
@@ -203,7 +213,9 @@ def _measures(document: Document) -> dict[str, str]:
         fitting = [
             (words_of(token.path), token)
             for token in document.tokens
-            if token.type == wanted and not _words(meaning).isdisjoint(words_of(token.path))
+            if token.type == wanted
+            and not _words(meaning).isdisjoint(words_of(token.path))
+            and _is_plausible(document, slot, token)
         ]
         general = [(words, token) for words, token in fitting if token.tier != "component"]
         best = next(
@@ -219,6 +231,22 @@ def _measures(document: Document) -> dict[str, str]:
         if best is not None:
             taken[slot] = best.key
     return taken
+
+
+def _is_plausible(document: Document, slot: str, token: Token) -> bool:
+    """Whether a measure can be that of a slot: no width or breakpoint, and about as large as such a thing is on a
+    screen."""
+    if token.type != "dimension":
+        return True
+    if not _EXTENTS.isdisjoint(words_of(token.path)):
+        return False
+    resolver = resolver_of(document)
+    amount = resolver.resolve(token.key, resolver.default_theme).value
+    if not isinstance(amount, Quantity) or amount.unit not in _PIXELS:
+        return True
+    start = slot.split("-")[0]
+    least, most = _BETWEEN[start]
+    return least <= amount.number * _PIXELS[amount.unit] <= most
 
 
 def bound(

@@ -11,7 +11,7 @@ from prism.color import space
 from prism.color.contrast import ratio_of_luminances, relative_luminance
 from prism.model.document import Document, Token
 from prism.resolution.resolver import Resolver
-from prism.roles.lexicon import meanings_of, words_of
+from prism.roles.lexicon import meanings_of, words_for, words_of
 from prism.roles.role import STATES, STATUSES
 
 #: Words that say where a color is used in a component, and not in which.
@@ -21,6 +21,8 @@ _PLACES = frozenset(("page", "card", "action", "field", "link", "tooltip", "over
 #: Meanings that say nothing of the part that a color has.
 _MUTE = frozenset(("quiet", "soft", "strong", "main", "nothing", "rest", *STATES))
 #: Parts that the uses of a token can name.
+#: Words that name a mode.
+_MODE_WORDS = words_for("dark") | words_for("light")
 _USES = ("text", "icon", "surface", "fill", "line", "ring", "focus", "shadow", "label")
 _COMMON = 0.85
 _FEW = 4
@@ -160,6 +162,7 @@ def named(
     used = {key for token, _ in chosen for key in resolver.all_targets(token.key)}
     rungs = _rungs(chosen, used)
     families = _families(chosen)
+    plain = {words for _, words in chosen}
     readings = []
     for token, words in chosen:
         telling = tuple(word for i, word in enumerate(words) if word not in common or i > 2)
@@ -171,10 +174,18 @@ def named(
             if token.tier == "raw"
             else words[:-1] in rungs and words[-1].isdigit() and name.all.isdisjoint(_PARTS)
         )
-        if is_step and not token.role:
+        is_value = token.tier == "raw" and token.key in used and _without_mode(words) in plain
+        if (is_step or is_value) and not token.role:
             continue
         readings.append(Named(token, name, resolver.resolve(token.key, theme).color))
     return readings
+
+
+def _without_mode(words: tuple[str, ...]) -> tuple[str, ...]:
+    """The name of what a color is the value of in one mode: ``border color`` of ``light border color``; empty where it
+    speaks of no mode."""
+    rest = tuple(word for word in words if word not in _MODE_WORDS)
+    return rest if rest != words else ()
 
 
 def _can_have(token: Token) -> bool:

@@ -23,9 +23,9 @@ _Literal = Any
 
 #: Costs are multiplied by this, so that ties are decided by the order of candidates.
 _SCALE = 256
-#: Deterministic seconds for a whole problem, and for one question about a contradiction, which takes at most
-#: so many seconds of a clock on whatever machine.
-LIMIT, ASKING, _ASKED = 3.0, 0.5, 3.0
+#: Deterministic seconds for a whole problem, and for one question about a contradiction; a clock ends that only where a
+#: machine is busy beyond measure, so that all give the same answer.
+LIMIT, ASKING, _ASKED = 3.0, 0.5, 30.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -21,7 +21,7 @@ _NAMED, _TOO_MANY = 5, 3000
 #: Lower ratios are looked for in contradictions of at most so many pairings.
 _FEW = 3
 #: Seconds of a clock that one such question takes at most.
-_ASKED = 3.0
+_ASKED = 30.0
 #: Shares of what is required at which a lower ratio is tried. Common practice, no source.
 _SHARES = (0.95, 0.9, 0.85, 0.8, 0.75, 0.7, 0.65, 0.6)
 
