@@ -68,7 +68,7 @@ class Grounds:
             same,
             key=lambda pair: (
                 pair[0].state != reading.state,
-                reading.ratio(pair[0]) < SEEN,
+                max(SEEN - reading.ratio(pair[0]), 0.0),
                 pair[1].role.detail == "line",
                 pair[1].role.detail == ("tint" if reading.has("label") else "fill")
                 and pair[1].role.kind == "status",

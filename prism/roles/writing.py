@@ -90,7 +90,8 @@ def _of_status(r: Named, page: Named | None, ground: tuple[Named, Guess] | None)
     on_fill = (below.kind, below.detail) == ("status", "fill")
     if on_fill and (r.has("label") or ratio >= READ):
         return Guess(label, PART, "stands on a full status", belongs)
-    if page is not None and r.ratio(page) < 2 and ratio >= SEEN:
+    unseen = page is not None and r.ratio(page) < 2 and ratio > 1.5 * r.ratio(page)
+    if unseen and (on_fill or ratio >= SEEN):
         return Guess(label, PLAIN, "seen on a status alone", belongs)
     named_on = not ON.isdisjoint(r.words) and ground[0].words == _without_on(r)
     if named_on and below.detail in ("fill", "text") and ratio >= SEEN:
