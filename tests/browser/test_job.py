@@ -205,6 +205,7 @@ class KeyboardTests(StudioTestCase):
         self.page.click("#pin")
         expect(self.page.locator("#pin")).to_have_text("Unpin")
         self.page.click(".mode:has-text('Vexley')")
+        expect(self.page.locator(".mode[aria-current]", has_text="Vexley")).to_be_visible()
         self.page.click("a:has-text('Stage')")
         others = "standard, running, roomy, English"
         panes = self.page.locator(".pane")
