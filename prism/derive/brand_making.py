@@ -231,10 +231,10 @@ class BrandMaker:
 
     def _swatch(self, resolver: Resolver, key: str, theme: Theme) -> Swatch | None:
         token = self.document.token(key)
-        color = resolver.resolve(key, theme).color if token is not None else None
-        if token is None or color is None or color.alpha < 1:
+        shown = resolver.resolve(key, theme).color if token is not None else None
+        if token is None or shown is None or shown.alpha < 1:
             return None
-        return Swatch(reference_to(self.document, token).text, color)
+        return Swatch(reference_to(self.document, token).text, shown)
 
     # What else differs
 

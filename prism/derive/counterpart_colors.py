@@ -57,9 +57,9 @@ class Counterpart:
         self._steps: dict[str, list[Step]] = {}
         rows = PaletteRows(document, resolver, theme, guesses)
         for token in document.tokens:
-            color = resolver.resolve(token.key, theme).color
-            if token.key in guesses and color is not None:
-                self._now[token.key] = color
+            shown = resolver.resolve(token.key, theme).color
+            if token.key in guesses and shown is not None:
+                self._now[token.key] = shown
                 self._steps[token.key] = rows.steps(token)
         #: The color of everything that has a role, and the path of the step it takes, by token key.
         self.colors: dict[str, space.Color] = {}

@@ -123,8 +123,8 @@ def _down_to_opaque(analysis: Analysis, keys: Iterable[str]) -> Iterable[str]:
     resolver = analysis.resolver
     for key in keys:
         yield key
-        color = resolver.resolve(key, resolver.default_theme).color
-        if color is None or color.alpha >= 1:
+        shown = resolver.resolve(key, resolver.default_theme).color
+        if shown is None or shown.alpha >= 1:
             return
 
 
