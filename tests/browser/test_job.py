@@ -1,5 +1,6 @@
 """The main job as a designer does it, in a browser."""
 
+import re
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
@@ -213,6 +214,16 @@ class KeyboardTests(StudioTestCase):
             expect(panes.nth(place)).to_have_attribute("aria-label", f"dark, {brand}, {others}")
         self.page.reload()
         expect(panes.nth(1)).to_have_attribute("aria-label", f"dark, Tarnmoor, {others}")
+
+    def test_a_click_that_is_held_while_an_answer_comes_is_not_lost(self):
+        self.page.click(".mode:has-text('Vexley')", no_wait_after=True)
+        self.page.hover("#room-3")
+        self.page.mouse.down()
+        self.page.wait_for_timeout(500)
+        self.page.mouse.up()
+        expect(self.page.locator(".pane").first).to_have_attribute(
+            "aria-label", re.compile("Vexley")
+        )
 
     def test_as_many_axes_lie_open_as_fit_and_no_room_runs_over_its_edge(self):
         opened = {}

@@ -7,6 +7,7 @@
 
 import { lostConnection, problemOf, STORED, wasStored, writeName } from "./answers.js";
 import { Others } from "./others.js";
+import { released } from "./press.js";
 import { Sight } from "./sight.js";
 import { settle } from "./still.js";
 
@@ -128,6 +129,7 @@ export class NpRegion extends HTMLElement {
     const write = writeName();
     try {
       const came = await this.ask(url, body, { write, signal: request.signal });
+      await released();
       if (this.#request === request) this.show(came, { body, push, focus });
     } catch (error) {
       if (error.name !== "AbortError")
