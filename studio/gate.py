@@ -7,6 +7,9 @@ import tempfile
 from threading import BoundedSemaphore
 from typing import Any
 
+from studio import memory
+from studio.deadline import DeadlineError, Deadlines
+
 #: What one request may send, in bytes: 24 MB of files and what their form takes.
 MAX_BODY = 25 * 1024 * 1024
 _DISCARDED = 4 * MAX_BODY
@@ -25,12 +28,15 @@ def length_of(environ: Environ) -> int:
 class Gate:
     """A WSGI application that reads each body whole before ``application`` sees the request.
 
-    A slow sender so holds a thread that has nothing else to do, and none of the few that work. A
+    What works for too long is stopped. A slow sender so holds a thread that has nothing else to do, and none of the few that work. A
     body over ``MAX_BODY`` is never kept: the application refuses it by its length.
     """
 
-    def __init__(self, application: Any, at_once: int = _AT_ONCE) -> None:
+    def __init__(
+        self, application: Any, at_once: int = _AT_ONCE, deadlines: Deadlines | None = None
+    ) -> None:
         self.application = application
+        self.deadlines = deadlines or Deadlines()
         self.slots = BoundedSemaphore(at_once)
 
     def __call__(self, environ: Environ, start_response: Any) -> list[bytes]:
@@ -43,13 +49,26 @@ class Gate:
                 shutil.copyfileobj(_Limited(source, length), body)
                 body.seek(0)
             environ["wsgi.input"] = body
-            with self.slots:
-                response = self.application(environ, start_response)
-                try:
-                    return [b"".join(response)]
-                finally:
-                    if hasattr(response, "close"):
-                        response.close()
+            try:
+                with self.slots, self.deadlines.watched():
+                    return self._answered(environ, start_response)
+            except DeadlineError:
+                start_response(
+                    "503 Service Unavailable", [("Content-Type", "text/plain; charset=utf-8")]
+                )
+                return [
+                    b"This took too long and was stopped. Load the page again to see what was stored.\n"
+                ]
+            finally:
+                memory.give_back()
+
+    def _answered(self, environ: Environ, start_response: Any) -> list[bytes]:
+        response = self.application(environ, start_response)
+        try:
+            return [b"".join(response)]
+        finally:
+            if hasattr(response, "close"):
+                response.close()
 
 
 class _Limited:

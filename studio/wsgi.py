@@ -7,10 +7,11 @@ from django.core.wsgi import get_wsgi_application
 from django.urls import get_resolver
 
 from studio.gate import Gate
+from studio.health import Health
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "studio.settings")
 
-application = Gate(get_wsgi_application())
+application = Health(Gate(get_wsgi_application()))
 get_resolver().url_patterns  # noqa: B018 - imports every room before the first request
 # What is there from the start stays: without this, each full collection looks at it again,
 # and a request waits for it some 50 ms.

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from prism.changes.outcome import Outcome
@@ -18,7 +18,7 @@ from prism.model.values import BASE, Condition
 
 MAX_CELLS = 20_000
 MAX_TEXT = 1_000_000
-_DECLARATION = re.compile(r"\s*(--[^\s:;{}]+)\s*:\s*([^;{}]+?)\s*(?:;|\Z)")
+_ENDS = re.compile(r"[;{}]")
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +85,7 @@ def unknown(
 
 
 def _read(document: Document, text: str, axis: str) -> Named | None:
-    declared = [(match[1], (("", match[2]),)) for match in _DECLARATION.finditer(text)]
+    declared = [(name, (("", value),)) for name, value in _declarations(text)]
     pairs = declared or _rows(document, text, axis)
     if pairs is None:
         return None
@@ -99,6 +99,15 @@ def _read(document: Document, text: str, axis: str) -> Named | None:
             values += [(token, _value(value, by_name), mode) for mode, value in cells if value]
     certain = bool(declared) or any(mode for _, cells in pairs for mode, _ in cells)
     return Named(tuple(values), tuple(fresh), certain)
+
+
+def _declarations(text: str) -> Iterator[tuple[str, str]]:
+    """The names and values of the custom properties that a text declares."""
+    for statement in _ENDS.split(text) if "--" in text else ():
+        before, _, value = statement.partition(":")
+        words = before.split()
+        if value.strip() and words and words[-1].startswith("--") and words[-1] != "--":
+            yield words[-1], value.strip()
 
 
 def _rows(

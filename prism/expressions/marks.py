@@ -2,10 +2,24 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from typing import Any
 
+MOST_DIGITS = 1_000
+#: A number that no program can mean; Python refuses to read those of over 4,300 digits.
+LONG_NUMBER = re.compile(rf"[0-9]{{{MOST_DIGITS}}}[0-9]")
+_BRACKETS = re.compile(r"[()\[\]{}]")
 PLACEHOLDER = "np-reference-"
+
+
+def deepest(text: str) -> int:
+    """How many brackets lie in one another at most, those in strings too."""
+    depth = most = 0
+    for mark in _BRACKETS.findall(text):
+        depth = depth + 1 if mark in "([{" else max(depth - 1, 0)
+        most = max(most, depth)
+    return most
 
 
 def trimmed(tokens: Sequence[Any]) -> list[Any]:

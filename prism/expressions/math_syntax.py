@@ -12,7 +12,16 @@ from typing import Any
 import tinycss2
 
 from prism.errors import ExpressionError
-from prism.expressions.marks import PLACEHOLDER, is_mark, is_word, split_by_commas, trimmed
+from prism.expressions.marks import (
+    LONG_NUMBER,
+    MOST_DIGITS,
+    PLACEHOLDER,
+    deepest,
+    is_mark,
+    is_word,
+    split_by_commas,
+    trimmed,
+)
 from prism.expressions.tree import (
     Channel,
     Math,
@@ -28,6 +37,8 @@ from prism.expressions.units import known_unit
 REFERENCE = re.compile(r"\{([^{}]+)\}")
 _PLACED = re.compile(PLACEHOLDER + r"([0-9]{1,6})")
 MAX_DEPTH = 24
+#: Brackets that may lie in one another; more are not parsed at all.
+MAX_BRACKETS = 100
 #: Math functions and how many values each takes.
 MATH = {
     "calc": (1, 1), "min": (1, 64), "max": (1, 64), "clamp": (3, 3), "round": (1, 2),
@@ -94,6 +105,10 @@ class MathParser:
         """Name the bracket that is missing; tinycss2 would close it silently."""
         open_: list[tuple[int, str]] = []
         read = self.source.read
+        if LONG_NUMBER.search(read):
+            self.fail(f"A number has more than {MOST_DIGITS} digits.", 1)
+        if deepest(read) > MAX_BRACKETS:
+            self.fail("The expression is nested too deeply.", 1)
         for place, character in enumerate(read):
             if character == "(":
                 before = re.search(r"[\w-]*\Z", read[max(0, place - 40) : place])

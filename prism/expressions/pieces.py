@@ -12,6 +12,7 @@ from typing import Any
 import tinycss2
 
 from prism.errors import ExpressionError
+from prism.expressions.marks import LONG_NUMBER, MOST_DIGITS, deepest
 from prism.expressions.math_syntax import REFERENCE
 from prism.expressions.tree import Template
 
@@ -45,6 +46,10 @@ def fault_of(text: str) -> str:
     if "</" in text:
         return "“</” cannot stand in a value."
     plain = REFERENCE.sub(_STAND_IN, text)
+    if LONG_NUMBER.search(plain):
+        return f"A number has more than {MOST_DIGITS} digits."
+    if deepest(plain) > MAX_NESTING:
+        return "The value is nested too deeply."
     return _fault(tinycss2.parse_component_value_list(plain), 0)
 
 

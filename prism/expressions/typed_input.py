@@ -27,12 +27,13 @@ def read_typed(document: Document, text: str, token: Token) -> Value:
     plain = text.strip()
     if plain.lower() == INITIAL and token.type not in ("string", "piece"):
         return ABSENT
-    if plain.startswith(MANY):
+    known = TOKEN_TYPES[token.type]
+    if plain.startswith(MANY) and (known.items or known.parts):
         try:
             return decode(plain)
         except ValueError:
             return Expression(plain)
-    line = TOKEN_TYPES[token.type].read_line(plain)
+    line = known.read_line(plain)
     if line is not None:
         return line
     path = reference_of(plain)

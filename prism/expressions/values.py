@@ -18,19 +18,32 @@ from prism.expressions.types.reading import evaluate
 from prism.model.values import ABSENT, Absent, Composite, Expression, Listing, Value
 
 MAX_TEXT = 65_536
+#: Characters of a value with the pieces that it refers to put in.
+MAX_TEXT_WITH_PIECES = 16_384
+#: Items that a list may have.
+MAX_ITEMS = 4_000
+#: Levels that lists and parts of a value may lie in one another.
+_DEEPEST = 20
 _COMPARED = 400
+#: Characters of a text whose reading is remembered.
+_REMEMBERED = 400
 
 #: Types whose value may be a list, and the type of an item.
 ITEMS = {known.name: known.items for known in TOKEN_TYPES.values() if known.items}
 
 
-@lru_cache(maxsize=131072)
 def parse(text: str, type: str) -> Parsed:
-    """Read ``text`` as an expression of ``type``.
+    """Read ``text`` as an expression of ``type``; what was read lately is remembered.
 
     Raises ``ExpressionError`` with a sentence, the position and a fix. A text that can only be read
     once the pieces it refers to are put in has what is wrong with it without them as ``problem``.
     """
+    if len(text) > _REMEMBERED:
+        return _parsed(text, type)
+    return _remembered(text, type)
+
+
+def _parsed(text: str, type: str) -> Parsed:
     if len(text) > MAX_TEXT:
         raise ExpressionError(
             f"A value of {len(text)} characters is too long.",
@@ -51,6 +64,9 @@ def parse(text: str, type: str) -> Parsed:
         if template is None:
             raise
         return Parsed(tree=template, references=template.paths, problem=error)
+
+
+_remembered = lru_cache(maxsize=131072)(_parsed)
 
 
 def evaluate_tree(parsed: Parsed, type: str, look: Lookup) -> Plain:
@@ -200,19 +216,32 @@ def _plain(value: Value) -> object:
     return {"parts": [[name, _plain(part)] for name, part in value.parts]}
 
 
+def too_many(count: int) -> ExpressionError:
+    """The error for a list of more than ``MAX_ITEMS`` items."""
+    return ExpressionError(f"The list has {count:,} items; at most {MAX_ITEMS:,} are read.")
+
+
 @lru_cache(maxsize=65536)
 def decode(text: str) -> Value:
-    """The value that ``encode`` wrote."""
-    return _value(json.loads(text))
+    """The value that ``encode`` wrote. Raises ``ValueError`` for what is no JSON, ``ExpressionError``
+    for what is no value."""
+    try:
+        return _value(json.loads(text), 0)
+    except (RecursionError, TypeError):
+        raise ExpressionError("A stored value has an unknown form.") from None
 
 
-def _value(plain: object) -> Value:
+def _value(plain: object, depth: int) -> Value:
+    if depth > _DEEPEST:
+        raise ExpressionError("The value is nested too deeply.")
     if plain is None:
         return ABSENT
     if isinstance(plain, str):
         return Expression(plain)
     if isinstance(plain, list):
-        return Listing(tuple(_value(item) for item in plain))
+        if len(plain) > MAX_ITEMS:
+            raise too_many(len(plain))
+        return Listing(tuple(_value(item, depth + 1) for item in plain))
     if isinstance(plain, dict) and isinstance(plain.get("parts"), list):
-        return Composite(tuple((name, _value(part)) for name, part in plain["parts"]))
+        return Composite(tuple((name, _value(part, depth + 1)) for name, part in plain["parts"]))
     raise ExpressionError("A stored value has an unknown form.")

@@ -9,6 +9,7 @@ the specificity of one class.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from functools import lru_cache
 from dataclasses import dataclass
 from itertools import product
 
@@ -153,6 +154,7 @@ class _Writer:
         return f"var({name})"
 
 
+@lru_cache(maxsize=4096)
 def _spelled(text: str) -> str:
     """A selector that came with a mode, written again from its meaning; empty for one that means
     something else than one attribute or class."""

@@ -24,6 +24,7 @@ from prism.model.document import Axis, Document, Group, Token
 from prism.model.imported import Entry, Source
 from prism.model.names import settle_names
 from prism.model.values import BASE, Condition, Expression, Value
+from prism.resolution.graph import strong_components
 from prism.roles.tiers import with_tiers
 
 
@@ -51,7 +52,9 @@ class _Merger:
         self.drafts: dict[str, Draft] = {}
         self.groups: dict[str, list[design_tokens.Node]] = {}
         self.extended: dict[str, str] = {}
-        self.inherited: set[str] = set()
+        #: Tokens, and groups that extend others, by each group that they are in.
+        self.drafts_under: dict[str, list[str]] = {}
+        self.extended_under: dict[str, list[str]] = {}
 
     def document(self) -> Document:
         self._gather()
@@ -127,22 +130,31 @@ class _Merger:
     # Extending
 
     def _extend(self) -> None:
-        for path in list(self.extended):
-            self._inherit(path, ())
+        for path in self.drafts:
+            self._register(path)
+        for group in self.extended:
+            for prefix in _prefixes(group):
+                self.extended_under.setdefault(prefix, []).append(group)
+        for members in strong_components(self.extended, self._extended_first, lambda path: False):
+            path = members[-1]
+            parent = self.extended[path]
+            if len(members) > 1 or parent == path or parent.startswith(path + "."):
+                raise FormatError(f"The group “{path[:60]}” extends itself.", place=path)
+            self._inherit(path, parent)
 
-    def _inherit(self, path: str, inside: tuple[str, ...]) -> None:
-        if path in self.inherited:
-            return
+    def _register(self, path: str) -> None:
+        """Know a token under each group that it is in."""
+        for prefix in _prefixes(path):
+            self.drafts_under.setdefault(prefix, []).append(path)
+
+    def _extended_first(self, path: str) -> list[str]:
+        """The groups that have to inherit before another one can."""
         parent = self.extended[path]
-        if path in inside or parent == path or parent.startswith(path + "."):
-            raise FormatError(f"The group “{path}” extends itself.", place=path)
-        for group in list(self.extended):
-            if group != path and (
-                group == parent or parent.startswith(group + ".") or group.startswith(parent + ".")
-            ):
-                self._inherit(group, (*inside, path))
-        self.inherited.add(path)
-        inherited = [p for p in self.drafts if p.startswith(parent + ".")]
+        around = [group for group in (*_prefixes(parent), parent) if group in self.extended]
+        return [g for g in (*around, *self.extended_under.get(parent, ())) if g != path]
+
+    def _inherit(self, path: str, parent: str) -> None:
+        inherited = list(self.drafts_under.get(parent, ()))
         if len(self.drafts) + len(inherited) > MAX_TOKENS:
             raise FormatError(
                 f"With what “{path[:60]}” extends there are more than {MAX_TOKENS} tokens.",
@@ -156,8 +168,10 @@ class _Merger:
             )
         for target in inherited:
             own = path + target.removeprefix(parent)
-            draft = self.drafts.setdefault(own, Draft(own))
-            draft.inherits = target
+            if own not in self.drafts:
+                self.drafts[own] = Draft(own)
+                self._register(own)
+            self.drafts[own].inherits = target
 
     # Order and types
 
@@ -191,9 +205,8 @@ class _Merger:
                         place(node.path)
                     elif node.path in self.extended:
                         parent = self.extended[node.path]
-                        for path in list(self.drafts):
-                            if path.startswith(parent + "."):
-                                place(node.path + path.removeprefix(parent))
+                        for path in self.drafts_under.get(parent, ()):
+                            place(node.path + path.removeprefix(parent))
         return [path for path in walk_order(root) if path in self.drafts]
 
     # Building
@@ -247,10 +260,9 @@ class _Merger:
         return not statement.folded
 
     def _parent_group(self, draft: Draft) -> str:
-        for group, parent in self.extended.items():
-            if draft.path.startswith(group + ".") and draft.inherits.startswith(parent + "."):
-                return parent
-        return ""
+        around = [group for group in _prefixes(draft.path) if group in self.extended]
+        parents = [self.extended[group] for group in around]
+        return next((p for p in parents if draft.inherits.startswith(p + ".")), "")
 
     def _group_notes(self, paths: Iterable[str]) -> tuple[Group, ...]:
         notes = []
@@ -292,6 +304,12 @@ class _Merger:
             for node in tree.nodes
         )
         return Source(tree.key, tree.file, entries)
+
+
+def _prefixes(path: str) -> list[str]:
+    """The groups that a path is in, the outermost first."""
+    places = [place for place, sign in enumerate(path) if sign == "."]
+    return [path[:place] for place in places]
 
 
 def axis_of(document: Document, name: str) -> Axis | None:

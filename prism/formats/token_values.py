@@ -12,7 +12,7 @@ from urllib.parse import unquote
 from prism.errors import ExpressionError, FormatError
 from prism.expressions.syntax import reference_of
 from prism.expressions.types import TOKEN_TYPES
-from prism.expressions.values import ITEMS, check, parse, part_type
+from prism.expressions.values import ITEMS, MAX_ITEMS, check, parse, part_type, too_many
 from prism.model.values import Absent, Composite, Expression, Listing, Value
 
 _POINTER = re.compile(r"#/(.+)\Z", re.DOTALL)
@@ -64,6 +64,8 @@ def _read(raw: Any, type: str) -> Value:
     if isinstance(raw, list):
         if type == "dimension" or not token_type.items:
             raise FormatError(f"A {type} is not a list.")
+        if len(raw) > MAX_ITEMS:
+            raise too_many(len(raw))
         return Listing(tuple(_read(item, token_type.items) for item in raw))
     if isinstance(raw, dict) and token_type.parts:
         return Composite(tuple((name, _part(part, type, name)) for name, part in raw.items()))

@@ -15,6 +15,7 @@ from dataclasses import dataclass, field
 from prism.color import space
 from prism.errors import ExpressionError, FormatError
 from prism.formats import strict_json
+from prism.formats.text_files import without_comments
 
 MAX_TEXT = 400_000
 MAX_FOUND = 2000
@@ -27,7 +28,7 @@ _COLOR = re.compile(
 )
 _BARE_HEX = re.compile(r"[0-9a-fA-F]{6}")
 _WORD = re.compile(r"[A-Za-z]{3,30}")
-_COMMENT = re.compile(r"/\*.*?\*/|<!--.*?-->", re.DOTALL)
+_COMMENTS = (("/*", "*/"), ("<!--", "-->"))
 _SIGILS = " \t\"'`:=,;|-–—•*>$@()[]→"
 _FILLERS = frozenset(("is", "are", "and", "or"))
 _SEPARATORS = frozenset("\t|;,{}")
@@ -110,7 +111,7 @@ def _found(name: str, text: str, line: int) -> Found:
 
 
 def _in_lines(text: str) -> Iterator[Found]:
-    plain = _COMMENT.sub(lambda match: "\n" * match[0].count("\n"), text)
+    plain = without_comments(text, _COMMENTS)
     words = not any(_color(match[0]) for match in _COLOR.finditer(plain))
     header: list[str] = []
     title, count = "", 0
@@ -147,14 +148,13 @@ def _name_in_row(row: str, header: list[str], place: int, many: int, index: int)
 
 def _split(line: str) -> list[str]:
     """A line in cells: at tabs, bars, commas, semicolons and braces outside of parentheses."""
-    cells, depth = [""], 0
-    for sign in line:
+    cells, start, depth = [], 0, 0
+    for place, sign in enumerate(line):
         depth = max(depth + (sign == "(") - (sign == ")"), 0)
         if depth == 0 and sign in _SEPARATORS:
-            cells.append("")
-        else:
-            cells[-1] += sign
-    return cells
+            cells.append(line[start:place])
+            start = place + 1
+    return [*cells, line[start:]]
 
 
 def _cell(text: str, words: bool) -> _Cell:

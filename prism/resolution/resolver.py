@@ -14,7 +14,7 @@ from prism.errors import ExpressionError
 from prism.expressions.syntax import REFERENCE
 from prism.expressions.values import (
     ITEMS,
-    MAX_TEXT,
+    MAX_TEXT_WITH_PIECES,
     evaluate_tree,
     nearest,
     parse,
@@ -37,6 +37,8 @@ from prism.resolution.themes import ThemeSpace
 
 #: How many paths that are not there get a suggestion.
 _SUGGESTED = 40
+#: Tokens of a circle that its sentence names.
+_HOPS_SHOWN = 24
 #: Parts that a list may come to, with the lists that it refers to.
 _MOST_PARTS = 4_000
 
@@ -58,6 +60,7 @@ class Resolver(ThemeSpace):
         self._memo: dict[str, dict[tuple[int, ...], dict[tuple[int, ...], Answer]]] = {}
         self._places: dict[tuple[int, ...], tuple[tuple[int, ...], tuple[int, ...]]] = {}
         self._suggested: dict[str, str] = {}
+        self._influences: dict[str, frozenset[int]] = {}
         self.evaluations = 0
         #: Which tokens name which in some value, by key.
         self.graph: Graph
@@ -216,6 +219,9 @@ class Resolver(ThemeSpace):
         first = min(members, key=self._order.__getitem__)
         chain = circle(first, set(members), lambda key: self._targets(key, theme))
         names = [shown_path(self._tokens[hop].path) for hop in chain]
+        if len(names) > _HOPS_SHOWN:
+            half = _HOPS_SHOWN // 2
+            names[half:-half] = [f"{len(names) - 2 * half:,} more"]
         return "Circular reference: " + " → ".join([*names, names[0]]) + "."
 
     def _evaluate(self, key: str, theme: Theme) -> Answer:
@@ -283,17 +289,24 @@ class Resolver(ThemeSpace):
     def _with_pieces(self, text: str, type: str, theme: Theme) -> str:
         """A text with its pieces put in; a piece itself has all references put in as CSS."""
 
+        length = len(text)
+
         def put(match: re.Match[str]) -> str:
             path = match[1].strip()
             key = self._by_path.get(path)
             if key is None or not (type == "piece" or self.is_piece(path)):
                 return match[0]
             known = self._tokens[key].type
-            return css_value(self._look(path, (known,), theme), known)
+            nonlocal length
+            inside = css_value(self._look(path, (known,), theme), known)
+            length += len(inside)
+            return inside if length <= MAX_TEXT_WITH_PIECES else ""
 
         written = REFERENCE.sub(put, text)
-        if len(written) > MAX_TEXT:
-            raise ExpressionError(f"With its pieces the value has {len(written)} characters.")
+        if length > MAX_TEXT_WITH_PIECES:
+            raise ExpressionError(
+                f"With all that it refers to, the value has more than {MAX_TEXT_WITH_PIECES:,} characters."
+            )
         return written
 
     def _look(self, path: str, types: tuple[str, ...], theme: Theme) -> Resolved:
@@ -344,7 +357,12 @@ class Resolver(ThemeSpace):
 
     def influence_of(self, keys: Iterable[str]) -> tuple[str, ...]:
         """Keys of the axes that can change what any of the tokens resolves to."""
-        axes: set[int] = set()
-        for reached in self.graph.reach(keys):
-            axes.update(self._tokens[reached].axes)
+        wanted = list(keys)
+        for members in self.components(wanted, self._influences):
+            found = {axis for member in members for axis in self._tokens[member].axes}
+            for member in members:
+                for target in self.all_targets(member):
+                    found |= self._influences.get(target, frozenset())
+            self._influences.update(dict.fromkeys(members, frozenset(found)))
+        axes = {axis for key in wanted for axis in self._influences[key]}
         return tuple(self.document.axes[i].key for i in sorted(axes))

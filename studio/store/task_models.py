@@ -17,6 +17,11 @@ class LongTaskQuerySet(models.QuerySet["LongTask"]):
         """Those that wait or run."""
         return self.filter(state__in=[LongTask.State.WAITING, LongTask.State.RUNNING])
 
+    def silent(self, before: datetime) -> Self:
+        """Those that run, and of which nobody has said so since a time."""
+        told = models.Q(beat_at__lt=before) | models.Q(beat_at=None)
+        return self.filter(told, state=LongTask.State.RUNNING)
+
     def old(self, before: datetime) -> Self:
         """Those that ended before a time."""
         return self.filter(ended_at__lt=before)
@@ -26,7 +31,7 @@ class LongTask(models.Model):
     """Work that takes longer than a page may: what is asked for, how far it is, and what came of it.
 
     ``fields`` is JSON text; ``asked`` stands for it and the revision, so that the same is not done twice.
-    ``share`` is how much is done, from 0 to 1, ``words`` what is being done. ``text`` and ``data`` are the result.
+    ``beat_at`` is when who does it last said so. ``share`` is how much is done, from 0 to 1, ``words`` what is being done. ``text`` and ``data`` are the result.
     """
 
     class State(models.TextChoices):
@@ -52,6 +57,7 @@ class LongTask(models.Model):
     starts = models.PositiveIntegerField(default=0)
     share = models.FloatField(default=0)
     words = models.CharField(max_length=300, blank=True)
+    beat_at = models.DateTimeField(null=True, blank=True)
     ended_at = models.DateTimeField(null=True, blank=True)
     text = models.TextField(blank=True)
     data = models.BinaryField(default=bytes)

@@ -25,6 +25,8 @@ MOST = 3
 MOST_STARTS = 3
 #: How long a result is kept.
 KEPT = timedelta(days=2)
+#: How long nobody says that a task is being done until its worker counts as gone.
+GONE = timedelta(seconds=20)
 #: Bytes of files that a task may be given, and that may come of it.
 MOST_BYTES = 64_000_000
 
@@ -115,16 +117,43 @@ def begin(code: str) -> LongTask | None:
             end(task, State.FAILED, words="It ended before it was finished, several times.")
             return None
         task.state, task.starts = State.RUNNING, task.starts + 1
-        task.share, task.words = 0, ""
-        task.save(update_fields=["state", "starts", "share", "words"])
+        task.share, task.words, task.beat_at = 0, "", timezone.now()
+        task.save(update_fields=["state", "starts", "share", "words", "beat_at"])
         return task
 
 
 def tell(task: LongTask, share: float, words: str) -> bool:
-    """Say how far a task is; whether it goes on, as nobody has asked to stop it."""
-    rows = LongTask.objects.filter(pk=task.pk)
-    rows.update(share=min(max(share, 0.0), 1.0), words=words[:300])
-    return not rows.filter(stopping=True).exists() and rows.exists()
+    """Say how far a task is; whether it goes on: nobody has asked to stop it, and no other worker
+    has taken it up."""
+    rows = LongTask.objects.filter(pk=task.pk, starts=task.starts, state=State.RUNNING)
+    told = rows.filter(stopping=False).update(
+        share=min(max(share, 0.0), 1.0), words=words[:300], beat_at=timezone.now()
+    )
+    return bool(told)
+
+
+def is_silent(task: LongTask) -> bool:
+    """Whether a task runs, and who does it has not said so for some time: that worker is gone."""
+    return LongTask.objects.silent(timezone.now() - GONE).filter(pk=task.pk).exists()
+
+
+def take_back() -> list[LongTask]:
+    """Let the tasks whose workers are gone wait again, or end those that have been stopped or begun
+    too often; those that wait, without what they were given."""
+    for task in LongTask.objects.silent(timezone.now() - GONE).defer("data", "payload"):
+        with transaction.atomic():
+            row = LongTask.objects.select_for_update().get(pk=task.pk)
+            if not is_silent(row):
+                continue
+            if row.stopping:
+                end(row, State.STOPPED, words="Stopped.")
+            elif row.starts >= MOST_STARTS:
+                end(row, State.FAILED, words="It ended before it was finished, several times.")
+            else:
+                LongTask.objects.filter(pk=row.pk).update(
+                    state=State.WAITING, words="It was interrupted and starts again."
+                )
+    return list(LongTask.objects.filter(state=State.WAITING).defer("data", "payload"))
 
 
 def stop(task: LongTask) -> None:
@@ -134,13 +163,16 @@ def stop(task: LongTask) -> None:
         if row.state == State.WAITING:
             end(row, State.STOPPED, words="Stopped before it began.")
         elif row.state == State.RUNNING:
-            LongTask.objects.filter(pk=task.pk).update(stopping=True)
+            if is_silent(row):
+                end(row, State.STOPPED, words="Stopped.")
+            else:
+                LongTask.objects.filter(pk=task.pk).update(stopping=True)
 
 
 def end(task: LongTask, state: str, words: str = "", result: Result | None = None) -> None:
-    """Say what came of a task."""
+    """Say what came of a task; nothing is said of one that another worker has taken up."""
     result = result or Result()
-    LongTask.objects.filter(pk=task.pk).update(
+    LongTask.objects.unfinished().filter(pk=task.pk, starts=task.starts).update(
         state=state,
         words=words[:300],
         ended_at=timezone.now(),
@@ -159,7 +191,11 @@ def fields_of(task: LongTask) -> dict[str, Any]:
 
 
 def purge() -> int:
-    """Remove what ended longer ago than ``KEPT``; returns how many."""
+    """Remove what ended longer ago than ``KEPT``, and end what has been unfinished for so long; returns
+    how many are removed."""
+    forgotten = LongTask.objects.unfinished().filter(asked_at__lt=timezone.now() - KEPT)
+    for task in forgotten.defer("data", "payload"):
+        end(task, State.FAILED, words="It was not finished within two days.")
     old = LongTask.objects.old(timezone.now() - KEPT)
     count = old.count()
     old.delete()

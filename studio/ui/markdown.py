@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 from markdown_it import MarkdownIt
 from markdown_it.renderer import RendererHTML
@@ -15,6 +16,8 @@ from markdown_it.utils import EnvType, OptionsDict
 
 # What is said of a token stands below headings of the page.
 _HEADING = "h4"
+#: Characters that are read as Markdown; a longer text is shown as it stands.
+_MOST = 20_000
 
 
 class _Renderer(RendererHTML):
@@ -52,5 +55,7 @@ _READER = _reader()
 
 def markup(text: str) -> SafeString:
     """Markdown as HTML; everything that is no Markdown is escaped."""
+    if len(text) > _MOST:
+        return format_html("<p>{}</p>", text)
     html: str = _READER.render(text)
     return mark_safe(html)

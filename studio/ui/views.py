@@ -6,14 +6,17 @@ import logging
 import secrets
 import sys
 
-from django.db import DatabaseError, InterfaceError, OperationalError, connection
+from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
 from studio.accounts.permissions import open_to_all
+from studio.deadline import DeadlineError
+from studio.health import Database
 from studio.store import projects as store
 
+_DATABASE = Database()
 log = logging.getLogger("studio.errors")
 
 
@@ -28,10 +31,7 @@ def alive(request: HttpRequest) -> HttpResponse:
 @require_GET
 def ready(request: HttpRequest) -> HttpResponse:
     """Says whether requests can be served: 200 where the database answers, 503 elsewhere."""
-    try:
-        with connection.cursor() as cursor:
-            cursor.execute("select 1")
-    except DatabaseError:
+    if not _DATABASE.answers():
         return HttpResponse("no database\n", content_type="text/plain", status=503)
     return HttpResponse("ready\n", content_type="text/plain")
 
@@ -61,14 +61,17 @@ def failed(request: HttpRequest) -> HttpResponse:
     log.error("Error %s at %s %s", number, request.method, request.path, exc_info=error)
     stored = store.STORED.get()
     database = isinstance(error, OperationalError | InterfaceError)
+    late = isinstance(error, DeadlineError)
     if stored is not None:
         sentence = f"Your change was stored as revision {stored}, but the page could not be shown."
+    elif late:
+        sentence = f"{error} Nothing was stored. Try it with less at once."
     elif database:
         sentence = "The database does not answer just now. Nothing was stored; wait, and try again."
     else:
         sentence = "Nothing was changed. Go back and try again."
     context = {"title": "Something failed here", "sentence": sentence, "number": number}
-    response = render(request, "ui/problem.html", context, status=503 if database else 500)
+    response = render(request, "ui/problem.html", context, status=503 if database or late else 500)
     if database:
         response["Retry-After"] = "3"
     return response

@@ -13,6 +13,7 @@ from studio.store import tasks
 from studio.store.models import LongTask
 from studio.store.projects import Project
 from studio.work import kinds
+from studio.work.tasks import look_after
 
 
 def _task(project: Project, code: str) -> LongTask:
@@ -38,7 +39,10 @@ def shown(task: LongTask) -> dict[str, Any]:
 @require_GET
 def state(request: HttpRequest, project: Project, task: str) -> HttpResponse:
     """How far a task is, as JSON."""
-    response = JsonResponse(shown(_task(project, task)))
+    asked = _task(project, task)
+    look_after(asked)
+    asked.refresh_from_db(fields=["state", "share", "words"])
+    response = JsonResponse(shown(asked))
     response["Cache-Control"] = "no-store"
     return response
 

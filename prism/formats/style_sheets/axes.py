@@ -26,7 +26,9 @@ from prism.formats.style_sheets.page import Carrier, Page, Test
 
 #: The attribute of parts of a page that have modes of their own, in style sheets written here.
 ZONE = "data-zone"
-MOST_MODES = 400
+#: Values of one attribute, classes and media features that are compared with each other.
+MOST_MODES = 200
+_MOST_CARRIERS = 4 * MAX_AXES
 _PREFERENCES = {"prefers-color-scheme": "appearance", "prefers-contrast": "contrast"}
 #: Words of a class beside the mode it names, such as ``theme`` in ``theme-dark``.
 _AROUND = frozenset(("theme", "mode", "scheme", "color", "colors", "is", "t"))
@@ -73,6 +75,16 @@ class _Builder:
         for name in sheet.declarations:
             for test in sheet.tests(name):
                 self._know(test, name)
+        ways = {
+            (name, way)
+            for name, declarations in sheet.declarations.items()
+            for declaration in declarations
+            for way in declaration.ways
+        }
+        #: What a selector asks for that says which element it speaks of.
+        self._firm = {test.carrier for _, way in ways if not way.loose for test in way.tests}
+        #: Properties that an unmarked page has.
+        self._plain = {name for name, way in ways if not way.tests}
 
     def _know(self, test: Test, name: str) -> None:
         names = self.properties.setdefault(test.carrier, [])
@@ -89,6 +101,19 @@ class _Builder:
         """All axes, with like ones joined, their default modes and free names."""
         candidates = [*self._of_classes(), *self._of_attributes(), *self._of_media()]
         candidates += self._mapped()
+        for candidate in candidates:
+            if len(candidate.modes) > MOST_MODES:
+                raise FormatError(
+                    f"The style sheet knows {len(candidate.modes)} modes of “{candidate.name[:40]}”; "
+                    f"at most {MOST_MODES} are read.",
+                    fix="Leave out those that are no theme.",
+                )
+        if len(candidates) > _MOST_CARRIERS:
+            raise FormatError(
+                f"The style sheet asks for {len(candidates)} attributes, classes and media features; "
+                f"at most {_MOST_CARRIERS} are compared.",
+                fix="Leave out what is no theme.",
+            )
         joined: list[AxisOfSheet] = []
         for candidate in candidates:
             home = next((axis for axis in joined if self._alike(axis, candidate)), None)
@@ -114,14 +139,7 @@ class _Builder:
         if attribute == ZONE:
             return False
         carrier: Carrier = ("attribute", attribute)
-        ways = [
-            way
-            for name in self.properties.get(carrier, ())
-            for declaration in self.sheet.declarations[name]
-            for way in declaration.ways
-            if any(test.carrier == carrier for test in way.tests)
-        ]
-        if any(not way.loose for way in ways):
+        if carrier in self._firm:
             return True
         if set(WORDS.split(attribute.lower())) & _THEMES:
             return True
@@ -129,12 +147,7 @@ class _Builder:
             return False
         if any(value.lower() in DARK | LIGHT for value in self.values[carrier]):
             return True
-        return any(
-            not way.tests
-            for name in self.properties.get(carrier, ())
-            for declaration in self.sheet.declarations[name]
-            for way in declaration.ways
-        )
+        return any(name in self._plain for name in self.properties.get(carrier, ()))
 
     # Candidates
 
@@ -142,7 +155,7 @@ class _Builder:
         for (kind, name), values in self.values.items():
             if kind != "attribute":
                 continue
-            modes = [value for value in values if value.strip()][:MOST_MODES] or ["on"]
+            modes = [value for value in values if value.strip()] or ["on"]
             axis = AxisOfSheet(cut(name.removeprefix("data-") or name))
             for value in modes:
                 fact = "" if modes == ["on"] and not values else value

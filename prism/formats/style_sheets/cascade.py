@@ -21,7 +21,7 @@ from prism.formats.style_sheets.declarations import SCHEME, Declaration, LayerKe
 from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.formats.style_sheets.page import Carrier, Test, Tests
 from prism.formats.style_sheets.selectors import ROOT, Way
-from prism.formats.style_sheets.source import Source, beside, target_of
+from prism.formats.style_sheets.source import Source, beside, refuse_endless, target_of
 from prism.formats.style_sheets.tokens import comma_parts, deeper_than, trim
 from prism.formats.style_sheets.uses import uses
 
@@ -75,6 +75,7 @@ class _Reader:
 
     def stylesheet(self, text: str, file: str, place: _Place) -> None:
         source = Source(text)
+        refuse_endless(source.text, file)
         rules = tinycss2.parse_stylesheet(source.text, skip_comments=True, skip_whitespace=True)
         if deeper_than(rules, MAX_NESTING):
             raise FormatError(

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import product
+from math import prod
 from typing import Any
 
 from cssselect2 import parser
@@ -79,9 +80,12 @@ def _ways(tree: Any) -> list[_Half]:
     if isinstance(tree, parser.CombinedSelector):
         if tree.combinator not in (" ", ">"):
             raise UnreadableSelectorError(_PART)
+        left, right = _ways(tree.left), _ways(tree.right)
+        if len(left) * len(right) > _MOST_WAYS:
+            raise UnreadableSelectorError("holds in too many ways")
         return [
             (outer | inner, _inner_depth(above, below, inner))
-            for (outer, above), (inner, below) in product(_ways(tree.left), _ways(tree.right))
+            for (outer, above), (inner, below) in product(left, right)
         ]
     return _compound(tree)
 
@@ -169,6 +173,8 @@ def _negation(simple: Any) -> Iterator[_Half]:
             if not tests:
                 raise UnreadableSelectorError("can never hold", silent=True)
             denied.append([_negated(test) for test in tests])
+    if prod(map(len, denied)) > _MOST_WAYS:
+        raise UnreadableSelectorError("holds in too many ways")
     for choice in product(*denied):
         yield frozenset(choice), None
 

@@ -13,7 +13,14 @@ from prism.expressions.evaluation import Quantity
 from prism.expressions.pieces import fault_of
 from prism.expressions.syntax import REFERENCE, reference_of
 from prism.expressions.types import TOKEN_TYPES
-from prism.expressions.values import check, evaluate_tree, leaves, parse
+from prism.expressions.values import (
+    MAX_TEXT_WITH_PIECES,
+    check,
+    evaluate_tree,
+    leaves,
+    parse,
+)
+from prism.formats.limits import MAX_PUT_IN
 from prism.formats.style_sheets.tokens import font_families
 from prism.model.values import Composite, Value
 
@@ -29,7 +36,6 @@ _SAMPLES: Mapping[str, object] = {
 }
 #: Types of many parts that a line of CSS is tried as.
 _MANY = ("cubicBezier", "shadow", "border")
-_DEEPEST = 40
 _MOST_SAMPLES = 8
 
 
@@ -41,7 +47,10 @@ class Types:
         #: Paths that are not settled yet; what refers to them is taken to fit, as in other modes
         #: they may refer back.
         self.pending = set(pending)
+        #: The first texts of each property; those of a piece with all pieces put in.
         self._samples: dict[str, list[str]] = {}
+        self._put_in = 0
+        self._skipped: set[str] = set()
         #: Shadows of one layer in every theme, which can be a layer of others.
         self._single: set[str] = set()
 
@@ -49,6 +58,16 @@ class Types:
         """The type of a property with these texts, whose references are settled; why it is none
         is raised as an ``ExpressionError``."""
         self.pending.discard(path)
+        try:
+            kind = self._settled(path, texts)
+        except ExpressionError:
+            self._skipped.add(path)
+            raise
+        return kind
+
+    def _settled(self, path: str, texts: Sequence[str]) -> str:
+        if self._skipped and any(p in self._skipped for text in texts for p in _paths_in(text)):
+            raise ExpressionError("Needs a property that was skipped.")
         tried = _TRIED[1:] if texts and _NUMERIC.match(texts[0]) else _TRIED
         kind = next(
             (kind for kind in tried if texts and all(self._fits(text, kind) for text in texts)), ""
@@ -68,10 +87,12 @@ class Types:
                 if fault:
                     raise ExpressionError(fault)
             kind = "piece"
-        self.known[path] = kind
+        samples = list(texts[:_MOST_SAMPLES]) or [""]
+        if kind == "piece":
+            samples = [self._with_pieces(text, number) for number, text in enumerate(samples)]
+        self.known[path], self._samples[path] = kind, samples
         if kind == "shadow" and all(isinstance(_line(text, kind), Composite) for text in texts):
             self._single.add(path)
-        self._samples[path] = list(texts[:_MOST_SAMPLES]) or [""]
         return kind
 
     def _is_alias(self, text: str, kind: str) -> bool:
@@ -132,7 +153,7 @@ class Types:
         """A text with its pieces put in: for each of their texts one."""
         used = {match[1] for match in REFERENCE.finditer(text)}
         count = max((len(self._samples.get(path, ())) for path in used), default=1)
-        return list(dict.fromkeys(self._with_pieces(text, 0, i) for i in range(max(count, 1))))
+        return list(dict.fromkeys(self._with_pieces(text, i) for i in range(max(count, 1))))
 
     def _look(self, path: str, types: tuple[str, ...]) -> object:
         kind = types[0] if path in self.pending else self.known.get(path, "")
@@ -140,21 +161,26 @@ class Types:
             raise ExpressionError(f"{{{path}}} is not a {types[0]}.")
         return _SAMPLES[kind]
 
-    def _with_pieces(self, text: str, depth: int, number: int) -> str:
-        """A text with a sample of each piece put in: the one of this number, or its last."""
-        if depth > _DEEPEST or len(text) > 100_000:
-            raise ExpressionError("The value is nested too deeply.")
-        paths = {match[1] for match in REFERENCE.finditer(text)}
-        if not any(self.known.get(path) == "piece" for path in paths):
+    def _with_pieces(self, text: str, number: int) -> str:
+        """A text with a sample of each piece put in: the one of this number, or its last. Raises
+        ``ExpressionError`` where that comes to too much, here or in all of the sheet."""
+        pieces = [path for path in _paths_in(text) if self.known.get(path) == "piece"]
+        if not pieces:
             return text
+        put = {path: self._sample(path, number) for path in set(pieces)}
+        length = len(text) + sum(len(put[path]) for path in pieces)
+        self._put_in += length
+        if length > MAX_TEXT_WITH_PIECES or self._put_in > MAX_PUT_IN:
+            raise ExpressionError("With all that var() puts in, the value is too long.")
+        return REFERENCE.sub(lambda match: put.get(match[1], match[0]), text)
 
-        def put(match: re.Match[str]) -> str:
-            if self.known.get(match[1]) != "piece":
-                return match[0]
-            samples = self._samples[match[1]]
-            return self._with_pieces(samples[min(number, len(samples) - 1)], depth + 1, number)
+    def _sample(self, path: str, number: int) -> str:
+        samples = self._samples[path]
+        return samples[min(number, len(samples) - 1)]
 
-        return REFERENCE.sub(put, text)
+
+def _paths_in(text: str) -> list[str]:
+    return [match[1] for match in REFERENCE.finditer(text)]
 
 
 def _line(text: str, kind: str) -> Value | None:

@@ -8,7 +8,8 @@ from __future__ import annotations
 import re
 from collections import Counter
 
-_COMMENT = re.compile(r"/\*.*?\*/", re.DOTALL)
+from prism.formats.text_files import without_comments
+
 _ENDS = re.compile(r"[;{}]")
 _REFERENCE = re.compile(r"var\(\s*(--[^\s,():]+)")
 #: The part that a property colors; borders and backgrounds have many properties.
@@ -33,7 +34,7 @@ def uses(text: str) -> dict[str, tuple[str, ...]]:
     Declarations are taken one by one, whatever rule they stand in.
     """
     counted: dict[str, Counter[str]] = {}
-    for declaration in _ENDS.split(_COMMENT.sub(" ", text)):
+    for declaration in _ENDS.split(without_comments(text)):
         name, colon, value = declaration.partition(":")
         part = _part(name.strip().lower()) if colon and "var(" in value else ""
         for reference in _REFERENCE.findall(value) if part else ():

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from itertools import product
 from typing import Any
 
@@ -12,6 +12,7 @@ from prism.formats.style_sheets.declarations import SCHEME, Declaration, Held, S
 from prism.formats.style_sheets.page import Carrier, Page
 from prism.formats.style_sheets.references import holds, variables
 from prism.formats.style_sheets.texts import Text, Writer
+from prism.resolution.graph import strong_components
 
 #: Themes that are computed for one property at most.
 MOST_THEMES = 4_096
@@ -70,20 +71,17 @@ class Values:
     def axes_for(self, name: str) -> frozenset[int]:
         """The axes on which the text of a property may depend: those it tests, and those that
         decide whether what it refers to is there, or which side of ``light-dark()`` counts."""
-        known = self._all.get(name)
-        if known is not None:
-            return known
-        work, inside = [name], {name}
-        places: set[int] = set()
-        while work:
-            current = work.pop()
-            places |= self._own_axes(current)
-            for target in self._named.get(current, ()):
-                if target in self._lacking and target not in inside:
-                    inside.add(target)
-                    work.append(target)
-        self._all[name] = frozenset(places)
+        for members in strong_components([name], self._lacking_targets, self._all.__contains__):
+            places: set[int] = set()
+            for member in members:
+                places |= self._own_axes(member)
+                for target in self._lacking_targets(member):
+                    places |= self._all.get(target, frozenset())
+            self._all.update(dict.fromkeys(members, frozenset(places)))
         return self._all[name]
+
+    def _lacking_targets(self, name: str) -> list[str]:
+        return [target for target in self._named.get(name, ()) if target in self._lacking]
 
     def _own_axes(self, name: str) -> frozenset[int]:
         if name not in self._own:
@@ -182,44 +180,31 @@ class Values:
         known = self._texts.get((name, self._part(name, theme)))
         if known is not None:
             return known
-        work: list[tuple[str, bool]] = [(name, False)]
-        inside: dict[str, None] = {}
-        circular: set[str] = set()
-        while work:
-            current, ready = work.pop()
-            key = (current, self._part(current, theme))
-            if key in self._texts:
-                continue
-            winner = self._winner(current, theme)
-            tokens = winner.tokens if winner else self.sheet.initial.get(current)
-            inside[current] = None
-            ahead = [
-                target
-                for target in self._named_here(current, tokens)
-                if (target, self._part(target, theme)) not in self._texts
-                and target in self.sheet.declarations
-            ]
-            for target in ahead:
-                if target in inside:
-                    path = list(inside)
-                    circular.update(path[path.index(target) :])
-            ahead = [target for target in ahead if target not in inside]
-            if ahead and not ready:
-                work.append((current, True))
-                work.extend((target, False) for target in dict.fromkeys(ahead))
-                continue
-            del inside[current]
-            if current in circular:
-                self._texts[key] = Text(None, winner, "is a circular reference")
-            else:
-                self._texts[key] = self._computed(current, winner, tokens, theme)
+        for members in strong_components(
+            [name],
+            lambda each: self._named_here(each, theme),
+            lambda each: (each, self._part(each, theme)) in self._texts,
+        ):
+            circular = len(members) > 1 or members[0] in self._named_here(members[0], theme)
+            for member in members:
+                winner = self._winner(member, theme)
+                self._texts[member, self._part(member, theme)] = (
+                    Text(None, winner, "is a circular reference")
+                    if circular
+                    else self._computed(member, winner, theme)
+                )
         return self._texts[name, self._part(name, theme)]
 
-    def _named_here(self, name: str, tokens: Sequence[Any] | None) -> tuple[str, ...]:
-        """What the text that holds in one theme refers to."""
+    def _named_here(self, name: str, theme: tuple[str, ...]) -> list[str]:
+        """The properties that the text that holds in one theme refers to."""
+        named: Iterable[str]
         if len(self.sheet.declarations.get(name, ())) == 1 and name not in self.sheet.initial:
-            return self._named[name]
-        return tuple(dict.fromkeys(variables(tokens or ())))
+            named = self._named[name]
+        else:
+            winner = self._winner(name, theme)
+            tokens = winner.tokens if winner else self.sheet.initial.get(name)
+            named = dict.fromkeys(variables(tokens or ()))
+        return [target for target in named if target in self.sheet.declarations]
 
     def _part(self, name: str, theme: tuple[str, ...]) -> tuple[str, ...]:
         """The modes of a theme on the axes that matter to a property."""
@@ -264,11 +249,11 @@ class Values:
         self,
         name: str,
         winner: Declaration | None,
-        tokens: Sequence[Any] | None,
         theme: tuple[str, ...],
     ) -> Text:
-        if winner is not None and winner.keyword:
-            tokens = self.sheet.initial.get(name)
+        tokens: Sequence[Any] | None = self.sheet.initial.get(name)
+        if winner is not None and not winner.keyword:
+            tokens = winner.tokens
         if tokens is None:
             return Text(None, winner)
         writer = Writer(self, theme)

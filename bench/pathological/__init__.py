@@ -1,0 +1,1 @@
+"""Input that is built to take for ever."""
