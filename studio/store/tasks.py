@@ -126,10 +126,8 @@ def tell(task: LongTask, share: float, words: str) -> bool:
     """Say how far a task is; whether it goes on: nobody has asked to stop it, and no other worker
     has taken it up."""
     rows = LongTask.objects.filter(pk=task.pk, starts=task.starts, state=State.RUNNING)
-    told = rows.filter(stopping=False).update(
-        share=min(max(share, 0.0), 1.0), words=words[:300], beat_at=timezone.now()
-    )
-    return bool(told)
+    rows.update(share=min(max(share, 0.0), 1.0), words=words[:300], beat_at=timezone.now())
+    return rows.filter(stopping=False).exists()
 
 
 def is_silent(task: LongTask) -> bool:

@@ -6,11 +6,12 @@ import signal
 import subprocess
 import sys
 import time
+from datetime import timedelta
 from unittest import mock
 
 from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.db import connection
+from django.db import OperationalError, connection
 from django.test import Client, TestCase, TransactionTestCase
 from django.urls import reverse
 from django.utils import timezone
@@ -28,7 +29,7 @@ from studio.store import projects as store
 from studio.store import tasks
 from studio.store.models import LongTask, Membership
 from studio.work import kinds
-from studio.work.tasks import ask, perform, put_back
+from studio.work.tasks import ALONE, ask, perform, put_back
 from tests.builders import document, token
 
 NIGHT = {
@@ -52,7 +53,7 @@ class AskingTests(TestCase):
         self.assertEqual((new, newer, again.code), (True, False, first.code))
         tasks.end(first, "done")
         self.assertEqual(self.ask(target="css")[0].code, first.code)
-        tasks.end(first, "failed")
+        LongTask.objects.update(state="failed")
         self.assertNotEqual(self.ask(target="css")[0].code, first.code)
         self.assertTrue(tasks.ask(self.project, "export", 2, {"target": "css"}, self.user)[1])
 
@@ -87,6 +88,43 @@ class AskingTests(TestCase):
             self.assertIsNotNone(tasks.begin(code))
         self.assertIsNone(tasks.begin(code))
         self.assertEqual(LongTask.objects.get(code=code).state, "failed")
+
+    def gone(self, task):
+        """A task as a worker leaves it that was killed while it did it."""
+        LongTask.objects.filter(pk=task.pk).update(beat_at=timezone.now() - 2 * tasks.GONE)
+
+    def test_what_nobody_does_any_more_is_stopped_at_once(self):
+        task = tasks.begin(self.ask(target="css")[0].code)
+        self.gone(task)
+        tasks.stop(task)
+        task.refresh_from_db()
+        self.assertEqual(task.state, "stopped")
+
+    def test_what_was_asked_to_stop_and_lost_its_worker_is_stopped(self):
+        task = tasks.begin(self.ask(target="css")[0].code)
+        tasks.stop(task)
+        self.gone(task)
+        self.assertEqual(tasks.take_back(), [])
+        task.refresh_from_db()
+        self.assertEqual(task.state, "stopped")
+
+    def test_a_worker_that_comes_back_does_not_write_over_the_one_that_took_its_task(self):
+        first = tasks.begin(self.ask(target="css")[0].code)
+        self.gone(first)
+        self.assertEqual([task.code for task in tasks.take_back()], [first.code])
+        second = tasks.begin(first.code)
+        self.assertFalse(tasks.tell(first, 0.9, "late"))
+        tasks.end(first, "failed", words="late")
+        second.refresh_from_db()
+        self.assertEqual((second.state, second.words, second.starts), ("running", "", 2))
+
+    def test_what_is_unfinished_for_days_is_ended_and_no_longer_counted(self):
+        for number in range(tasks.MOST):
+            tasks.begin(self.ask(target=str(number))[0].code)
+        LongTask.objects.update(asked_at=timezone.now() - tasks.KEPT * 1.01)
+        tasks.purge()
+        self.assertEqual({task.state for task in LongTask.objects.all()}, {"failed"})
+        self.assertTrue(self.ask(target="one more")[1])
 
     def test_results_are_kept_for_a_while(self):
         task = self.ask(target="css")[0]
@@ -147,6 +185,59 @@ class DoingTests(TransactionTestCase):
         with mock.patch.dict(kinds.KINDS, {"test": ("Testing", waits)}):
             ask(self.project, "test", 1, {}, self.user)
             self.assertEqual(self.done().state, "stopped")
+
+    def test_a_database_that_dies_leaves_the_task_to_be_taken_up_again(self):
+        def dies(work):
+            raise OperationalError("the connection is lost")
+
+        with mock.patch.dict(kinds.KINDS, {"test": ("Testing", dies)}):
+            ask(self.project, "test", 1, {}, self.user)
+            self.assertEqual(self.done().state, "running")
+        LongTask.objects.update(beat_at=timezone.now() - 2 * tasks.GONE)
+        with connection.cursor() as cursor:
+            cursor.execute("delete from procrastinate_jobs")
+        with mock.patch.dict(kinds.KINDS, {"test": ("Testing", lambda work: tasks.Result("x"))}):
+            self.assertEqual(put_back(), 1)
+            self.assertEqual(ProcrastinateJob.objects.get(task_name="perform").status, "todo")
+            self.assertEqual(put_back(), 0, "it is in the queue")
+            self.assertEqual(self.done().state, "done")
+
+    def test_a_database_that_is_away_for_a_moment_does_not_stop_the_words(self):
+        real, failing = tasks.tell, [2]
+
+        def tell(*args):
+            failing[0] -= 1
+            if failing[0] >= 0:
+                raise OperationalError("away")
+            return real(*args)
+
+        def waits(work):
+            work.tell(0.5, "half")
+            deadline = time.monotonic() + 20
+            while failing[0] >= -1 and time.monotonic() < deadline:
+                time.sleep(0.05)
+            return tasks.Result("x")
+
+        with (
+            mock.patch.dict(kinds.KINDS, {"test": ("Testing", waits)}),
+            mock.patch.object(tasks, "tell", tell),
+        ):
+            ask(self.project, "test", 1, {}, self.user)
+            task = self.done()
+        self.assertEqual((task.state, task.share), ("done", 0.5))
+
+    def test_who_waits_without_any_worker_is_told_so(self):
+        task = ask(self.project, "export", 1, {"target": "css", "theme": ""}, self.user)
+        state = self.client.get(self.url("work:state", task.code)).json()
+        self.assertEqual(state["state"], "waiting")
+        LongTask.objects.update(asked_at=timezone.now() - timedelta(seconds=ALONE + 1))
+        with connection.cursor() as cursor:
+            cursor.execute(
+                "update procrastinate_workers set last_heartbeat = now() - interval '2 minutes'"
+            )
+        state = self.client.get(self.url("work:state", task.code)).json()
+        self.assertEqual(state["state"], "failed")
+        self.assertIn("No worker for long tasks is running", state["words"])
 
     @mock.patch.object(proposals, "WHILE_WAITING", 10)
     def test_a_mode_with_many_pairings_is_solved_beside_other_work(self):
