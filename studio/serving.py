@@ -10,5 +10,6 @@ worker_class = "gthread"
 threads = 256
 worker_connections = 1000
 keepalive = 5
+limit_request_line = 8190
 loglevel = "warning"
 control_socket_disable = True

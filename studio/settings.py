@@ -93,6 +93,8 @@ CSRF_FAILURE_VIEW = "studio.ui.views.csrf_failure"
 MIDDLEWARE = [
     "studio.ui.middleware.BodyLimitMiddleware",
     "studio.ui.middleware.WriteMiddleware",
+    "studio.ui.middleware.LongAddressMiddleware",
+    "studio.ui.middleware.PlainTextMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -180,7 +182,8 @@ if BEHIND_PROXY:
     SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
 
 # A whole import may come at once; the readers have limits of their own.
-DATA_UPLOAD_MAX_MEMORY_SIZE = 2_621_440
+# A pasted text has 4,000,000 characters at most, of at most four bytes each.
+DATA_UPLOAD_MAX_MEMORY_SIZE = 17_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 2_621_440
 DATA_UPLOAD_MAX_NUMBER_FILES = 300
 DATA_UPLOAD_MAX_NUMBER_FIELDS = 12_000

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import render
 
 from prism.errors import PrismError
@@ -34,6 +34,51 @@ class BodyLimitMiddleware:
             "accepted. Nothing was stored. Split the files, or make the picture smaller.",
         }
         return render(request, "ui/problem.html", context, status=413)
+
+
+class LongAddressMiddleware:
+    """Take the query of a page from the body of a request that says so: what is asked may be longer than
+    an address can be. Nothing but a ``GET`` comes of it."""
+
+    def __init__(self, get_response: GetResponse) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        if request.method == "POST" and request.headers.get("X-Query") == "body":
+            query = request.body.decode("ascii", "replace")
+            request.method = request.META["REQUEST_METHOD"] = "GET"
+            request.META["QUERY_STRING"] = query
+            request.GET = QueryDict(query)
+            request.META["CONTENT_LENGTH"] = "0"
+        return self.get_response(request)
+
+
+class PlainTextMiddleware:
+    """Refuse a NUL in an address or a form: no text that is stored can hold one."""
+
+    def __init__(self, get_response: GetResponse) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        if "\0" in request.path or "%00" in request.META.get("QUERY_STRING", ""):
+            return self._refused(request, "The address")
+        return self.get_response(request)
+
+    def process_view(self, request: HttpRequest, *view: object) -> HttpResponse | None:
+        """Look through the fields of a form, which have been read by now."""
+        if request.method != "POST":
+            return None
+        holding = [
+            name for name, texts in request.POST.lists() if "\0" in name or "\0" in "".join(texts)
+        ]
+        return self._refused(request, "What was sent") if holding else None
+
+    def _refused(self, request: HttpRequest, what: str) -> HttpResponse:
+        context = {
+            "title": "This holds a character that text cannot contain",
+            "sentence": f"{what} holds the character NUL. Nothing was stored. Remove it, then try again.",
+        }
+        return render(request, "ui/problem.html", context, status=400)
 
 
 class WriteMiddleware:

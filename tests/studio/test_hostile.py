@@ -4,6 +4,8 @@ import io
 import json
 import random
 import zipfile
+from dataclasses import fields
+from urllib.parse import urlencode
 
 from django.contrib.auth import get_user_model
 from django.test import SimpleTestCase
@@ -16,6 +18,7 @@ from prism.errors import FormatError
 from prism.formats import archive, files, plain, style_sheets
 from prism.palette import pictures
 from studio.numbers import whole
+from studio.rooms.address import Address
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.builders import axis, counter_keys, document, saved, token
@@ -30,6 +33,11 @@ STRANGE = (
     "1e999",
     "NaN",
     "\0",
+    "a\0b",
+    "\x01\x1f\x7f",
+    "a\r\nSet-Cookie: b",
+    "\u202e\u2028\ufeff",
+    "1:2:3,a=b,=,",
     "x" * 5000,
     "{",
     "..",
@@ -52,6 +60,16 @@ class MutationTests(RoomCase):
                 Project.objects.exclude(pk=self.project.pk).delete()
 
 
+def members_of_addresses():
+    """The name of every member that some address has."""
+    work, names = [Address], []
+    while work:
+        known = work.pop()
+        work += known.__subclasses__()
+        names += [field.name for field in fields(known)]
+    return names
+
+
 class FieldTests(RoomCase):
     """Every address of a project, with strange texts in every field that it reads."""
 
@@ -70,6 +88,7 @@ class FieldTests(RoomCase):
             "scheme", "source", "target", "foreground", "background", "use", "required", "take",
             "q", "write", "folded", "kind", "group", "path", "words-0", "next",
         )  # fmt: skip
+        names = (*dict.fromkeys((*names, *members_of_addresses())),)
         rng = random.Random("fields")
         for name, methods in TABLE.items():
             if ":" not in name or name.startswith("accounts:"):
@@ -88,8 +107,51 @@ class FieldTests(RoomCase):
                     answer = send(self.url(name, *extra), said)
                     with self.subTest(name=name, method=method, said=said):
                         self.assertLess(answer.status_code, 500)
-                        if name.endswith("paint") and answer.status_code != 302:
+                        if name.endswith("paint") and answer.status_code not in (302, 400):
                             self.assertIn("text/css", answer["Content-Type"])
+
+    def test_a_question_that_is_too_long_for_an_address_comes_in_the_body(self):
+        key = self.stored().tokens[0].key
+        value = "calc(" + " " * 3_980 + ")"
+        said = {"token": key, "condition": "[]", "value": value}
+        url = self.url("tokens:impact")
+        straight = self.client.get(url, said)
+        answer = self.client.post(
+            url,
+            urlencode(said),
+            content_type="application/x-www-form-urlencoded",
+            headers={"X-Query": "body"},
+        )
+        self.assertEqual((answer.status_code, answer.content), (200, straight.content))
+        store_url = self.url("tokens:store")
+        sent = self.client.post(
+            store_url,
+            urlencode(said),
+            content_type="application/x-www-form-urlencoded",
+            headers={"X-Query": "body"},
+        )
+        self.assertEqual(sent.status_code, 405, "it is never a write")
+
+    def test_a_pasted_text_as_long_as_the_form_says_is_read(self):
+        text = ":root { --a: red; }\n/*" + "é" * (4_000_000 - 25) + "*/"
+        answer = self.post("exchange:import", text=text, into="new", name="Long")
+        self.assertEqual(answer.status_code, 302, answer.content[:300])
+        answer = self.post("exchange:import", text=text + "é" * 30, into="new", name="Long")
+        self.assertContains(answer, "at most 4000000 characters", status_code=400)
+
+    def test_control_characters_in_any_path_and_query(self):
+        self.client.raise_request_exception = False
+        code = self.project.code
+        for path in ("/p/%00/", f"/p/{code}/%00", f"/p/{code}/tokens/%00", f"/p/{code}/exchange/export/%00",
+                     f"/p/{code}/palette/import/picture/%00", "/static/%00", "/static/ui/%00.js", "/%00", "/account/%00",
+                     f"/p/{code}/tasks/%00", "/p/%ff%fe/", "/p/%ed%a0%80/"):  # fmt: skip
+            for query in ("", "?a=%00", "?next=%00", "?theme=%ed%a0%80", "?%00=1"):
+                with self.subTest(path + query):
+                    self.assertLess(self.client.get(path + query).status_code, 500)
+        for path in (f"/p/{code}/tokens/", "/account/sign-in", "/projects/", "/alive"):
+            for query in ("?find=%00", "?%00=%00", "?next=/%00", "?next=%0d%0aa:b", "?theme=%ff"):
+                with self.subTest(path + query):
+                    self.assertLess(self.client.get(path + query).status_code, 500)
 
     def test_a_style_sheet_of_what_is_not_there_is_css_to_the_browser(self):
         for name in ("axes:proposed-paint", "ideas:paint"):

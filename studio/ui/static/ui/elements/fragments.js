@@ -1,8 +1,19 @@
 // Fragments of HTML from the server, for the elements that show them.
 
+/** Characters of an address that every proxy lets through. */
+const LONGEST = 1500;
+
+/** Ask what an address asks, whose query is sent in the body where it is too long for an address. */
+export function asked(url, options = {}) {
+  const { origin, pathname, searchParams } = new URL(url, location.href);
+  if (searchParams.toString().length <= LONGEST) return fetch(url, options);
+  const headers = { ...options.headers, "X-Query": "body" };
+  return fetch(origin + pathname, { ...options, method: "POST", headers, body: searchParams });
+}
+
 /** The body of the fragment at an address, or null where none came. */
 export async function fragment(url, signal) {
-  const answer = await fetch(url, { signal }).catch(() => null);
+  const answer = await asked(url, { signal }).catch(() => null);
   const text = answer?.ok ? await answer.text().catch(() => null) : null;
   return text === null ? null : new DOMParser().parseFromString(text, "text/html").body;
 }
