@@ -150,7 +150,7 @@ SAMPLES = (
     (SetGroupTier(("ticket",), "semantic"), "Made ticket semantic"),
     (RenameGroup("accent", "own.accent"), "Renamed group accent to own.accent"),
     (LinkLiterals((0,)), "Linked 1 literal to the palette"),
-    (AddToken("k", "text.new", "ink.5", ((DARK, "ink.4"),)), "Added text.new"),
+    (AddToken("k", "text.new", "ink.5", ((DARK, "ink.4"),)), "Added text.new as color"),
     (AddPasted("k", "--text-new: #123456; --text-main: #000"), "Added 1 pasted token"),
     (DuplicateTokens("k", ("text.main",)), "Duplicated text.main"),
     (DuplicateGroup("k", "text", "words"), "Duplicated group text as words"),

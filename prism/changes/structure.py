@@ -14,6 +14,7 @@ from prism.changes.membership import position_of, refuse_unknown, without
 from prism.changes.references import check_path, paths_of, token_of, with_references, with_token
 from prism.changes.values import check_value, refuse_broken
 from prism.errors import EditError
+from prism.expressions.typed_input import read_typed, typed
 from prism.expressions.values import references
 from prism.model.document import TYPES, Document, Token, shown_path
 from prism.model.names import is_css_name, settle_names
@@ -209,10 +210,16 @@ def _owner(document: Document, key: str, path: str) -> str:
 
 
 def change_type(document: Document, key: str, type: str) -> Document:
-    """Give a token another type; every value must be one of it."""
-    token = replace(token_of(document, key), type=type)
+    """Give a token another type; each value is read again as it would be typed, and must be one of it."""
+    before = token_of(document, key)
     if type not in TYPES:
-        raise EditError(f"“{type}” is not a type.", place=shown_path(token.path))
+        raise EditError(f"“{type[:40]}” is not a type.", place=shown_path(before.path))
+    token = replace(before, type=type)
+    values = tuple(
+        (condition, read_typed(document, typed(value, before.type), token))
+        for condition, value in before.values
+    )
+    token = replace(token, values=values)
     changed = with_token(document, token)
     for _, value in token.values:
         check_value(changed, token, value)

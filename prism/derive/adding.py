@@ -12,7 +12,7 @@ from prism.changes.structure import add_tokens, remove_tokens, rename_tokens, re
 from prism.errors import EditError, ExpressionError
 from prism.expressions.syntax import reference_of
 from prism.expressions.typed_input import is_path, read_typed
-from prism.expressions.types import TOKEN_TYPES
+from prism.expressions.types import TOKEN_TYPES, font_family
 from prism.expressions.values import check
 from prism.model.document import TIERS, Document, Tier, Token, shown_path
 from prism.model.grouping import NO_GROUP, groups, members
@@ -46,7 +46,7 @@ def type_of(document: Document, text: str, expected: str = "") -> str:
         except ExpressionError:
             continue
         return name
-    return "string"
+    return "fontFamily" if font_family.is_list(plain) else "string"
 
 
 def add_token(
@@ -95,9 +95,17 @@ def _usual(document: Document, text: str, beside: Sequence[Token]) -> str:
     types = Counter(token.type for token in beside)
     usual = types.most_common(1)[0][0] if types else ""
     kind = type_of(document, text, usual)
-    if kind == "string" and types and kind not in types:
-        return usual  # a slip rather than the first text of its group, refused as no such value
+    if kind == "string" and types and kind not in types and _is_one_word(text):
+        raise EditError(
+            f"“{text.strip()[:40]}” is no {usual}, as its neighbors are.",
+            fix="Correct it, or choose the type string to add it as a text.",
+        )
     return kind
+
+
+def _is_one_word(text: str) -> bool:
+    """Whether a text could be a slip of a value rather than words."""
+    return len(text.split()) == 1 or any(mark in text for mark in "#{}()")
 
 
 def _with_roots(document: Document, path: str) -> Document:

@@ -36,7 +36,8 @@ class AddToken(Command):
         )[0]
 
     def sentence(self, before: Document) -> str:
-        return f"Added {short(self.path)}"
+        added = self.apply(before).token_at(self.path.strip().strip("."))
+        return f"Added {short(self.path)}" + (f" as {added.type}" if added is not None else "")
 
 
 @command("add-pasted")

@@ -18,7 +18,8 @@ from prism.model.document import Document
 class DescribeToken(Command):
     """Give a token another path, description, uses, export name, and say what else it is.
 
-    ``deprecated`` is None, or a sentence that may be empty.
+    ``deprecated`` is None, or a sentence that may be empty. With another ``type`` the values are read again as
+    values of that.
     """
 
     token: str
@@ -30,8 +31,12 @@ class DescribeToken(Command):
     deprecated: str | None = None
     role: str | None = None
     belongs_to: str | None = None
+    type: str = ""
 
     def apply(self, document: Document) -> Document:
+        token = document.token(self.token)
+        if self.type and token is not None and token.type != self.type:
+            document = structure.change_type(document, self.token, self.type)
         return structure.describe_token(
             document,
             self.token,

@@ -9,8 +9,8 @@ the specificity of one class.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from functools import lru_cache
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import product
 
 import tinycss2

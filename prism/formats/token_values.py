@@ -70,7 +70,7 @@ def _read(raw: Any, type: str) -> Value:
     if isinstance(raw, dict) and token_type.parts:
         return Composite(tuple((name, _part(part, type, name)) for name, part in raw.items()))
     if isinstance(raw, str):
-        return Expression(raw)
+        return (type == "fontFamily" and token_type.read_line(raw)) or Expression(raw)
     if isinstance(raw, int | float) and not isinstance(raw, bool):
         raise FormatError(f"The number {raw} is not a {type}.")
     raise FormatError(f"The value does not fit the type {type}.")

@@ -17,11 +17,12 @@ from django.utils import timezone
 from prism.errors import PrismError
 from studio.accounts.models import Try
 
-#: Tries within ``WINDOW``: by kind, what is counted and how many are let through.
+#: Tries within ``WINDOW``: by kind, what is counted and how many are let through. An office of many accounts
+#: has one address, so what counts for an address is what failed there.
 WINDOW = timedelta(minutes=15)
 LIMITS = {
-    "sign-in": {"address": 40, "account at address": 10, "account": 200},
-    "join": {"address": 10},
+    "sign-in": {"address": 100, "account at address": 10, "account": 200},
+    "join": {"address": 60},
     "password": {"account at address": 10},
 }
 
@@ -59,9 +60,12 @@ def count(request: HttpRequest, kind: str, account: str = "") -> None:
 
 
 def forget(request: HttpRequest, kind: str, account: str) -> None:
-    """Count the tries of an account from an address no more, once one has succeeded."""
+    """Count the tries of an account from an address no more, once one has succeeded, and this one not
+    for the address either."""
     subjects = dict(_subjects(request, kind, account))
     Try.objects.filter(kind=kind, subject=subjects["account at address"]).delete()
+    last = Try.objects.filter(kind=kind, subject=subjects["address"]).order_by("-pk")[:1]
+    Try.objects.filter(pk__in=list(last.values_list("pk", flat=True))).delete()
 
 
 def purge() -> int:

@@ -105,8 +105,13 @@ class EveryTypeTests(SimpleTestCase):
 
     def test_a_slip_in_a_group_of_colors_is_refused_as_no_color(self):
         color = replace(token_of("color"), path="bg.page")
-        with self.assertRaisesMessage(PrismError, "is not a color"):
-            add_token(document(color), "bg.new", [(BASE, "nope")], counter_keys())
+        for slip in ("nope", "#12345g", "oklch(1 2"):
+            with self.assertRaisesMessage(PrismError, "is no color, as its neighbors are"):
+                add_token(document(color), "bg.new", [(BASE, slip)], counter_keys())
+        _, added = add_token(document(color), "bg.new", [(BASE, "nope")], counter_keys(), type="string")
+        self.assertEqual(added.type, "string")
+        _, added = add_token(document(color), "bg.label", [(BASE, "Buy a ticket")], counter_keys())
+        self.assertEqual(added.type, "string")
 
     def test_an_example_resolves_to_css(self):
         for known in TOKEN_TYPES.values():

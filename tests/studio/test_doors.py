@@ -48,7 +48,7 @@ class SignInTests(TestCase):
         self.assertEqual(elsewhere.status_code, 302)
 
     def test_an_address_that_tries_many_names_is_refused(self):
-        for number in range(40):
+        for number in range(limits.LIMITS["sign-in"]["address"]):
             self.sign_in(name=f"name {number}")
         self.assertEqual(self.sign_in(name="another").status_code, 429)
 
@@ -64,8 +64,21 @@ class SignInTests(TestCase):
         self.assertEqual(Try.objects.count(), 0)
         self.assertEqual(self.sign_in().status_code, 200)
 
-    def test_joining_is_limited_by_address(self):
+    def test_ten_accounts_behind_one_router_are_a_normal_office(self):
         for number in range(10):
+            for word in ("short", PASSWORD + "?", PASSWORD):
+                said = {"username": f"person-{number}", "password1": word, "password2": PASSWORD}
+                answer = self.client.post(reverse("accounts:join"), said)
+                self.assertNotEqual(answer.status_code, 429)
+            self.client.logout()
+        for _ in range(6):
+            for number in range(10):
+                self.assertEqual(self.sign_in(name=f"person-{number}").status_code, 200)
+                self.assertEqual(self.sign_in(PASSWORD, f"person-{number}").status_code, 302)
+                self.client.logout()
+
+    def test_joining_is_limited_by_address(self):
+        for number in range(limits.LIMITS["join"]["address"]):
             self.client.post(reverse("accounts:join"), {"username": f"n{number}"})
         answer = self.client.post(reverse("accounts:join"), {"username": "late"})
         self.assertContains(answer, "Wait 15 minutes", status_code=429)

@@ -269,7 +269,9 @@ class DoingTests(TransactionTestCase):
 
     @mock.patch.object(fixing, "WHILE_WAITING", 10)
     def test_fixes_for_many_pairings_are_solved_beside_other_work(self):
-        self.assertContains(self.client.get(self.url("checks:fix-all")), "are too many to solve")
+        self.assertContains(
+            self.client.get(self.url("checks:fix-all")), "are too many to solve while you wait"
+        )
         page = self.post("checks:take-fixes", again="1")
         self.assertContains(page, "<np-task")
         address = f"{page.request['PATH_INFO']}?{page.request['QUERY_STRING']}"

@@ -35,12 +35,16 @@ class Contradiction:
     free: tuple[str, ...]
 
 
-def contradictions(view: View) -> Iterator[Contradiction]:
-    """Sets of pairings that contradict one another, each without those named before."""
+def contradictions(view: View, watch: Watch | None = None) -> Iterator[Contradiction]:
+    """Sets of pairings that contradict one another, each without those named before, until nobody waits
+    for more."""
+    watch = watch or Watch()
     if len(view.problem.demands) > _TOO_MANY:
         return
     left = set(range(len(view.wanted.pairs)))
     for _ in range(_NAMED):
+        if watch.stopped():
+            return
         kept = [d for d in view.problem.demands if not d.weight and d.group in {*left, -1}]
         core = cpsat.contradiction(Problem(view.problem.costs, tuple(kept)))
         if not core:

@@ -116,7 +116,7 @@ class _Settled:
         solution, bundles = _together(problem, view.demands.equals(), watch)
         if solution is None:
             if first:
-                self.contradictions = tuple(explaining.contradictions(view))
+                self.contradictions = tuple(explaining.contradictions(view, watch))
             solution = _as_many(problem.softened(zeros, _SHORT), bundles, watch)
         if solution is None or solution.choice == zeros:
             return False

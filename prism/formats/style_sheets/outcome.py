@@ -7,10 +7,9 @@ from dataclasses import dataclass
 import tinycss2
 
 from prism.expressions.syntax import reference_of
-from prism.expressions.types import TOKEN_TYPES
-from prism.formats.style_sheets.tokens import font_families
+from prism.expressions.types import TOKEN_TYPES, font_family
 from prism.model.document import Document
-from prism.model.values import Expression, Listing, Value
+from prism.model.values import Expression, Value
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +33,7 @@ class StyleSheet:
 def value_of(text: str, type: str) -> Value:
     """The value that the text of a property of a type means."""
     if type == "fontFamily" and not text.startswith("{"):
-        return Listing(tuple(Expression(name) for name in font_families(text) or ()))
+        return font_family.read_css(text)
     if type == "string" and not text.startswith("{"):
         token = tinycss2.parse_one_component_value(text)
         return Expression(str(token.value))

@@ -160,7 +160,8 @@ class _Reader:
         self, names: Sequence[str], axes: Sequence[AxisOfSheet], document_axes: Sequence[Axis]
     ) -> tuple[Token, ...]:
         texts = self._all_texts(names)
-        types = Types(self.values.paths[name] for name in texts)
+        fonts = {self.values.paths[n] for n in texts if "font" in self.sheet.uses.get(n, ())}
+        types = Types((self.values.paths[name] for name in texts), fonts)
         made: dict[str, Token] = {}
         keys = {
             (axis.name, mode): (built.key, built.modes[place].key)

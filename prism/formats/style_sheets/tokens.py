@@ -2,42 +2,36 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
 from typing import Any
 
-import tinycss2
+from prism.expressions.types.font_family import GENERIC, families
 
-_GENERIC = frozenset(
-    [
-        "serif",
-        "sans-serif",
-        "monospace",
-        "cursive",
-        "fantasy",
-        "system-ui",
-        "ui-serif",
-        "ui-sans-serif",
-        "ui-monospace",
-        "ui-rounded",
-        "math",
-        "emoji",
-    ]
-)
+#: Generic families that no other property knows as a word.
+_PLAIN_GENERIC = GENERIC - {"cursive", "fantasy", "math", "emoji"}
+#: Words of a name that tell of a family of fonts, and those that tell of something else of a font.
+_FAMILY = frozenset(("family", "families", "typeface", "typefaces"))
+_FONT = frozenset(("font", "fonts"))
+_NOT_FAMILY = frozenset(
+    ("weight", "weights", "size", "sizes", "style", "variant", "smoothing", "stretch", "feature", "features",
+     "display", "kerning", "height", "spacing", "width", "settings", "synthesis", "optical", "leading", "color")
+)  # fmt: skip
+_WORDS = re.compile(r"[a-z]+|[A-Z][a-z]*")
 
 
-def font_families(text: str) -> list[str] | None:
-    """The names of a font list, or None where the text is none."""
-    names = []
-    for part in comma_parts(tinycss2.parse_component_value_list(text)):
-        part = trim(part)
-        if len(part) == 1 and part[0].type == "string":
-            names.append(str(part[0].value))
-        elif part and all(node.type in ("ident", "whitespace") for node in part):
-            names.append(" ".join(tinycss2.serialize(part).split()))
-        else:
-            return None
-    generic = any(name.lower() in _GENERIC for name in names)
-    return names if generic and len(names) > 1 else None
+def is_font_list(text: str, name: str) -> bool:
+    """Whether a text is a list of font families, by what it is, and by the name of its property where
+    it could be something else, as one quoted word could be a text."""
+    names = families(text)
+    if not names:
+        return False
+    generic = any(family.lower() in GENERIC for family in names)
+    if len(names) > 1 and (generic or '"' in text or "'" in text):
+        return True
+    words = {word.lower() for word in _WORDS.findall(name)}
+    tells = bool(words & _FAMILY) or (bool(words & _FONT) and not words & _NOT_FAMILY)
+    return tells or (generic and text.strip().lower() in _PLAIN_GENERIC)
 
 
 def comma_parts(tokens: Iterable[Any]) -> list[list[Any]]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 
 import tinycss2
 
@@ -13,6 +13,8 @@ from prism.expressions.evaluation import Quantity
 from prism.expressions.pieces import fault_of
 from prism.expressions.syntax import REFERENCE, reference_of
 from prism.expressions.types import TOKEN_TYPES
+from prism.expressions.types.font_family import families
+from prism.expressions.types.shorthand import split
 from prism.expressions.values import (
     MAX_TEXT_WITH_PIECES,
     check,
@@ -21,7 +23,7 @@ from prism.expressions.values import (
     parse,
 )
 from prism.formats.limits import MAX_PUT_IN
-from prism.formats.style_sheets.tokens import font_families
+from prism.formats.style_sheets.tokens import is_font_list
 from prism.model.values import Composite, Value
 
 _TRIED = ("color", "number", "dimension", "duration")
@@ -42,11 +44,13 @@ _MOST_SAMPLES = 8
 class Types:
     """Types of properties by path. What is none of the types is a piece, or nothing at all."""
 
-    def __init__(self, pending: Iterable[str] = ()) -> None:
+    def __init__(self, pending: Iterable[str] = (), fonts: Collection[str] = ()) -> None:
         self.known: dict[str, str] = {}
         #: Paths that are not settled yet; what refers to them is taken to fit, as in other modes
         #: they may refer back.
         self.pending = set(pending)
+        #: Paths of what the sheet uses as a family of fonts.
+        self._fonts = fonts
         #: The first texts of each property; those of a piece with all pieces put in.
         self._samples: dict[str, list[str]] = {}
         self._put_in = 0
@@ -72,11 +76,13 @@ class Types:
         kind = next(
             (kind for kind in tried if texts and all(self._fits(text, kind) for text in texts)), ""
         )
-        for other, is_one in (("fontFamily", font_families), ("string", _is_string)):
+        for other in ("fontFamily", "string"):
             if (
                 texts
                 and not kind
-                and all(self._is_alias(text, other) or is_one(text) for text in texts)
+                and all(
+                    self._is_alias(text, other) or self._says(text, other, path) for text in texts
+                )
             ):
                 kind = other
         if texts and not kind:
@@ -94,6 +100,16 @@ class Types:
         if kind == "shadow" and all(isinstance(_line(text, kind), Composite) for text in texts):
             self._single.add(path)
         return kind
+
+    def _says(self, text: str, kind: str, path: str) -> bool:
+        """Whether a text is a list of fonts, some of which may be references, or a string."""
+        if kind == "string":
+            return _is_string(text)
+        parts = split(text, ",")
+        own = [part for part in parts if not self._is_alias(part, kind)]
+        if len(own) < len(parts):
+            return families(", ".join(own)) is not None
+        return is_font_list(text, f"{path} family" if path in self._fonts else path)
 
     def _is_alias(self, text: str, kind: str) -> bool:
         path = reference_of(text)

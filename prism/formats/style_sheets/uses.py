@@ -1,4 +1,4 @@
-"""What a style sheet uses its custom properties for: the parts that they color.
+"""What a style sheet uses its custom properties for: the parts that they color, and fonts.
 
 Names of properties: CSS Color 4, CSS Backgrounds 3, CSS UI 4, SVG 2.
 """
@@ -24,6 +24,7 @@ _PARTS = {
     "box-shadow": "shadow",
     "text-shadow": "shadow",
     "column-rule": "line",
+    "font-family": "font",
 }
 _BEGINNINGS = (("background", "background"), ("border", "line"))
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any
@@ -37,12 +38,18 @@ from studio.work.views import shown
 _PATIENCE = 0.6
 #: Seconds of a clock that any one search takes at most, on whatever machine.
 _AT_MOST = 5.0
+#: Seconds of a clock after which no more is looked for while somebody waits.
+_WAITED = 8.0
+#: Pairings that fall short from which on they are solved beside other work.
+MOST_FAILING = 40
 ChecksFrame = Frame[ChecksAddress]
 
 
 @lru_cache(maxsize=4)
 def _made(analysis: Analysis, scope: Scope, earlier: str = "") -> fixing.FixAll:
-    return fixing.fix_all(analysis, scope, Watch(_PATIENCE, seconds=_AT_MOST), earlier)
+    end = time.monotonic() + _WAITED
+    watch = Watch(_PATIENCE, seconds=_AT_MOST, stopped=lambda: time.monotonic() > end)
+    return fixing.fix_all(analysis, scope, watch, earlier)
 
 
 def _enter(request: HttpRequest, project: Project) -> ChecksFrame:
@@ -81,6 +88,7 @@ def _room(frame: ChecksFrame, scope: Scope, problem: str = "", status: int = 200
     context: dict[str, Any] = {
         "is_large": large,
         "pairs": len(frame.analysis.judged.pairings),
+        "failing": len(frame.analysis.failing),
         "task": shown(task) if task is not None else None,
         "made": None if large else _made(frame.analysis, scope, earlier),
         "scope": scope,
@@ -93,8 +101,9 @@ def _room(frame: ChecksFrame, scope: Scope, problem: str = "", status: int = 200
 
 
 def _is_large(frame: ChecksFrame) -> bool:
-    """Whether there are too many pairings to solve while somebody waits."""
-    return len(frame.analysis.judged.pairings) > WHILE_WAITING
+    """Whether there are too many pairings, or too many that fall short, to solve while somebody waits."""
+    pairings, failing = len(frame.analysis.judged.pairings), len(frame.analysis.failing)
+    return pairings > WHILE_WAITING or failing > MOST_FAILING
 
 
 def _solve(frame: ChecksFrame, scope: Scope) -> HttpResponse:

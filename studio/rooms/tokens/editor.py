@@ -9,7 +9,7 @@ from prism.changes.values import cell_condition
 from prism.compare.rows import condition_text
 from prism.expressions import typed_input
 from prism.expressions.values import decode
-from prism.model.document import Axis, Document, Mode, Token
+from prism.model.document import TYPES, Axis, Document, Mode, Token
 from prism.model.names import condition_words
 from prism.model.values import BASE, Condition
 from prism.roles import role
@@ -70,6 +70,7 @@ def _details(frame: SheetFrame, token: Token) -> dict[str, Any]:
         "page": tokens.page(frame.judging, token),
         "role": known,
         "roles": role.every(),
+        "types": TYPES,
         "owner": frame.document.token(known.belongs_to) if known else None,
         "owners": tokens.owners(frame.analysis),
         "history": store.history(frame.project, token.key),

@@ -87,6 +87,7 @@ class DescribeForm(CommandForm):
     private = forms.BooleanField(required=False, label="private")
     is_deprecated = forms.BooleanField(required=False, label="deprecated")
     deprecated = forms.CharField(max_length=1000, required=False)
+    type = forms.CharField(max_length=40, required=False, label="Type")
     role = forms.CharField(max_length=60, required=False, label="Role, what it is for")
     belongs_to = forms.CharField(max_length=600, required=False, label="Belongs to")
 
@@ -102,6 +103,7 @@ class DescribeForm(CommandForm):
             deprecated=values["deprecated"] if values["is_deprecated"] else None,
             role=values["role"] if "role" in self.data else None,
             belongs_to=values["belongs_to"] if "belongs_to" in self.data else None,
+            type=values["type"],
         )
 
 

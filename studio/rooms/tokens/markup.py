@@ -9,7 +9,7 @@ from django.template.loader import render_to_string
 from django.urls import reverse
 
 from prism.expressions.types import TOKEN_TYPES
-from prism.model.document import Axis
+from prism.model.document import TYPES, Axis
 from prism.model.grouping import separator_of
 from prism.view_models import sheet
 from studio.rooms.tokens import cells
@@ -89,8 +89,9 @@ def _adder(frame: SheetFrame, axis: Axis | None) -> str:
     start = typed.get("path") or (
         f"{group}{separator_of(frame.document.tokens, group)}" if group else ""
     )
-    types = _TYPES.get(frame.address.only, ())
+    types = _TYPES.get(frame.address.only, TYPES)
     context = {
+        "in_roles": not frame.address.only,
         "start": start,
         "columns": columns,
         "done": frame.query(add=None) or "?",
