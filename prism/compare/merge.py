@@ -24,6 +24,10 @@ from prism.model.whole import flaws
 from prism.resolution.breaks import breaks
 from prism.resolution.current import resolver_of
 
+#: Fields that hold a list of things, each of which is put in or taken out by itself.
+LISTS = frozenset(
+    (("ramp", "steps"), ("ramp", "moved"), ("telling_apart", "tokens"), ("token", "uses"))
+)
 #: A row by its kind and full key.
 RowName = tuple[str, str]
 _SAID = 3
@@ -60,13 +64,13 @@ class Merged:
     clashes: tuple[Clash, ...]
 
 
-def merge(base: Document, mine: Document, theirs: Document) -> Merged:
+def merge(base: Document, mine: Document, theirs: Document, *, prefer_mine: bool = False) -> Merged:
     """Apply what ``mine`` changed of ``base`` to ``theirs``.
 
     Changes to different rows or fields are both kept. References follow a rename of the other
     side. Where both changed one thing differently, or the two changes together would leave a
     document that is not whole, a reference to nothing or a circle, theirs stands and a clash is
-    reported. All three documents are whole.
+    reported; with ``prefer_mine`` mine stands where it can. All three documents are whole.
     """
     old, here, there = rows_of(base), rows_of(mine, base), rows_of(theirs, base)
     paths = _paths(old, here, there)
@@ -76,7 +80,8 @@ def merge(base: Document, mine: Document, theirs: Document) -> Merged:
     clashes = [
         clash
         for operation in operations
-        if operation.op != "order" and (clash := _apply(merged, reference, operation)) is not None
+        if operation.op != "order"
+        and (clash := _apply(merged, reference, operation, prefer_mine)) is not None
     ]
     for operation in operations:
         if operation.op == "order":
@@ -137,7 +142,9 @@ def _followed(tables: RowTables, paths: Mapping[str, str]) -> RowTables:
 # One operation
 
 
-def _apply(merged: RowEditor, reference: RowTables, operation: Operation) -> Clash | None:
+def _apply(
+    merged: RowEditor, reference: RowTables, operation: Operation, prefer_mine: bool
+) -> Clash | None:
     """Carry out one of my operations on their rows; a clash where it cannot be."""
     if operation.op == "add":
         return _add(merged, reference, operation)
@@ -156,12 +163,19 @@ def _apply(merged: RowEditor, reference: RowTables, operation: Operation) -> Cla
         return _removed(kind, key, name, "somebody else", mine=operation.after)
     before = reference.rows[kind][key]
     if operation.op == "remove":
-        if rows[key] != before or _children_changed(merged, reference, kind, key):
+        changed = rows[key] != before or _children_changed(merged, reference, kind, key)
+        if changed and prefer_mine:
+            _remove_children(merged, kind, key)
+        elif changed:
             return _removed(kind, key, name, "you", theirs=rows[key])
         merged.remove(kind, key)
         return None
     now = rows[key][operation.field]
-    if now not in (operation.before, operation.after):
+    both = _merged_list(kind, operation, now)
+    if both is not None:
+        merged.set(kind, key, operation.field, both)
+        return None
+    if now not in (operation.before, operation.after) and not prefer_mine:
         sentence = f"The value of {name} was changed by both."
         if kind != "value":
             field = operation.field.replace("_", " ")
@@ -169,6 +183,31 @@ def _apply(merged: RowEditor, reference: RowTables, operation: Operation) -> Cla
         return Clash(kind, key, sentence, operation.after, now, ((kind, key),))
     merged.set(kind, key, operation.field, operation.after)
     return None
+
+
+def _merged_list(kind: str, operation: Operation, theirs: Any) -> list[Any] | None:
+    """A list with what both sides put in and without what either took out; None where the field is no
+    such list, or both brought what stayed into another order."""
+    before, mine = operation.before, operation.after
+    if (kind, operation.field) not in LISTS or theirs == before:
+        return None
+    stayed = [item for item in before if item in mine and item in theirs]
+    orders = [[item for item in side if item in stayed] for side in (mine, theirs)]
+    if orders[0] not in (stayed, orders[1]) and orders[1] != stayed:
+        return None
+    first, second = (mine, theirs) if orders[1] == stayed else (theirs, mine)
+    kept = [item for item in first if item in second or item not in before]
+    for place, item in enumerate(second):
+        if item not in before and item not in kept:
+            ahead = [kept.index(known) for known in second[:place] if known in kept]
+            kept.insert(max(ahead) + 1 if ahead else 0, item)
+    return kept
+
+
+def _remove_children(merged: RowEditor, kind: str, key: str) -> None:
+    for child in [child for child, owner in PARENTS.items() if owner == kind]:
+        for full in [full for full in merged.rows[child] if parent_of(child, full) == key]:
+            merged.remove(child, full)
 
 
 def _add(merged: RowEditor, reference: RowTables, operation: Operation) -> Clash | None:
@@ -326,7 +365,7 @@ def _short(text: str) -> str:
 def clashing(clashes: Sequence[Clash], who: Callable[[Clash], str]) -> str:
     """All clashes as one text: what, what you did, and what ``who(clash)`` did."""
     return " ".join(
-        clash.sentence
+        clash.sentence.replace("by somebody else", f"by {who(clash) or 'somebody else'}")
         + (f" You: {clash.yours}." if clash.yours else "")
         + (f" {who(clash)}: {clash.others}." if clash.others else "")
         for clash in clashes[:_SAID]

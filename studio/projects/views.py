@@ -6,7 +6,6 @@ from collections.abc import Callable
 from typing import Any
 
 from django.contrib import messages
-from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
@@ -154,17 +153,22 @@ def redo(request: HttpRequest, project: Project) -> HttpResponse:
 def _swing(
     request: HttpRequest,
     project: Project,
-    act: Callable[[Project, User], JournalEntry | None],
+    act: Callable[..., JournalEntry | None],
     nothing: str,
 ) -> HttpResponse:
+    undoing = act is store.undo
     try:
-        entry = act(project, person(request))
+        entry = act(project, person(request), anyway="anyway" in request.POST)
+    except store.ClashError as error:
+        words = "undone" if undoing else "redone"
+        sentence = f"This was not {words}, as others have changed the same since. {error}"
+        messages.error(request, sentence, extra_tags="anyway:undo" if undoing else "anyway:redo")
     except PrismError as error:
-        messages.error(request, f"This cannot be undone: {error}")
+        messages.error(request, f"This cannot be {'undone' if undoing else 'redone'}: {error}")
     else:
         if entry is None:
             messages.info(request, nothing)
         else:
-            word = "Undone" if act is store.undo else "Redone"
+            word = "Undone" if undoing else "Redone"
             messages.info(request, f"{word}: {entry.label}")
     return back_to(request, project)

@@ -24,6 +24,27 @@ from studio.store.projects import Project
 A = TypeVar("A", bound=Address)
 
 
+@dataclass(frozen=True, slots=True)
+class Sides:
+    """What two people did to one thing."""
+
+    sentence: str
+    mine: str
+    theirs: str
+    who: str
+
+
+@dataclass(frozen=True, slots=True)
+class ClashShown:
+    """Both sides of some clashes, and the form that was refused, as it is sent again on top of theirs."""
+
+    sides: tuple[Sides, ...]
+    more: int
+    action: str
+    fields: tuple[tuple[str, str], ...]
+    revision: int
+
+
 @dataclass
 class Frame(Generic[A]):
     """What every page of a project is made from.
@@ -39,6 +60,8 @@ class Frame(Generic[A]):
     address: A
     theme: Theme
     pinned: Theme | None
+    #: Both sides of a write that clashed with what others have stored, to choose from.
+    clash: ClashShown | None = None
 
     @classmethod
     def enter(

@@ -17,11 +17,13 @@ from prism import edits
 from prism.edits import Command
 from prism.edits.command import field_names, list_fields
 from prism.errors import EditError, PrismError
-from studio.rooms.frame import AnyFrame
+from studio.rooms.frame import AnyFrame, ClashShown, Sides
 from studio.store import projects as store
 
 #: Characters that one field of a named command may have.
 MOST_TEXT = 4000
+#: Clashes that are shown with both of their sides.
+_CLASHES = 4
 
 Refuse = Callable[[str, int], HttpResponse]
 
@@ -110,11 +112,38 @@ def run(
         return refuse(f"Nothing was stored. {problems(form)}", 400)
     try:
         saved = save(frame, form)
+    except store.ClashError as error:
+        frame.clash = clash_of(frame, error)
+        return refuse("Nothing was stored yet. Choose one of both sides.", 409)
     except PrismError as error:
         return refuse(str(error), 422)
     sentence = words(saved) if words else f"{saved.sentence}."
     messages.success(frame.request, sentence, extra_tags="undo")
     return redirect(then(saved) if then else frame.here)
+
+
+def clash_of(frame: AnyFrame, error: store.ClashError) -> ClashShown:
+    """Both sides of a clash, with the form of the request to be sent again on top of what is stored now."""
+    request = frame.request
+    frame.project.refresh_from_db()
+    sides = [
+        Sides(error.sentence_of(clash), clash.yours, clash.others, error.who(clash))
+        for clash in error.clashes
+    ]
+    sent = [] if request.FILES else list(request.POST.lists())
+    fields = [
+        (name, text)
+        for name, texts in sent
+        if name not in ("csrfmiddlewaretoken", "revision")
+        for text in texts
+    ]
+    return ClashShown(
+        tuple(sides[:_CLASHES]),
+        len(sides[_CLASHES:]),
+        request.get_full_path(),
+        tuple(fields),
+        frame.project.revision,
+    )
 
 
 def save(frame: AnyFrame, form: CommandForm) -> store.Saved:

@@ -63,6 +63,10 @@ class ClashError(ConflictError):
             clashing(clashes, self.who), fix="Yours was not stored. Choose, and try again."
         )
 
+    def sentence_of(self, clash: Clash) -> str:
+        """What both did, with the name of who removed something."""
+        return clash.sentence.replace("by somebody else", f"by {self.who(clash)}")
+
     def who(self, clash: Clash) -> str:
         """The name of the person who wrote the other side of a clash."""
         entry = self.entries[self.clashes.index(clash)]
@@ -194,10 +198,12 @@ def note_kept(
     project.revision = current.revision
 
 
-def _merged(current: Project, before: Loaded, after: Document) -> tuple[Loaded, Document]:
+def _merged(
+    current: Project, before: Loaded, after: Document, *, prefer_mine: bool = False
+) -> tuple[Loaded, Document]:
     """What is stored now, and it together with what ``after`` changed of ``before``."""
     theirs = load(current)
-    merged = merge(before.document, after, theirs.document)
+    merged = merge(before.document, after, theirs.document, prefer_mine=prefer_mine)
     if merged.clashes:
         entries = list(current.journal.since(before.revision).select_related("actor"))
         writers = [_writer(entries, clash) for clash in merged.clashes]
@@ -225,23 +231,28 @@ def redoable(project: Project, actor: User) -> JournalEntry | None:
     return edits.filter(state=JournalEntry.State.UNDONE).last()
 
 
-def undo(project: Project, actor: User) -> JournalEntry | None:
+def undo(project: Project, actor: User, *, anyway: bool = False) -> JournalEntry | None:
     """Take back the actor's newest edit; returns its journal entry, or None if there is none.
 
     It is merged with what others have stored since: references follow their renames, and
-    ``ClashError`` is raised where they changed the same thing or the rest would not be whole.
+    ``ClashError`` is raised where they changed the same thing or the rest would not be whole; with
+    ``anyway`` the actor's side counts where it can.
     """
-    return _swing(project, actor, undoable, KIND.UNDO)
+    return _swing(project, actor, undoable, KIND.UNDO, anyway)
 
 
-def redo(project: Project, actor: User) -> JournalEntry | None:
+def redo(project: Project, actor: User, *, anyway: bool = False) -> JournalEntry | None:
     """Do again what the actor took back last; as ``undo``."""
-    return _swing(project, actor, redoable, KIND.REDO)
+    return _swing(project, actor, redoable, KIND.REDO, anyway)
 
 
 @transaction.atomic
 def _swing(
-    project: Project, actor: User, pick: Callable[[Project, User], JournalEntry | None], kind: Any
+    project: Project,
+    actor: User,
+    pick: Callable[[Project, User], JournalEntry | None],
+    kind: Any,
+    anyway: bool,
 ) -> JournalEntry | None:
     current = Project.objects.select_for_update().get(pk=project.pk)
     entry = pick(current, actor)
@@ -252,7 +263,7 @@ def _swing(
     after = apply(made.document, inverse(operations_of(latest)))
     before = load(current)
     if made.revision != before.revision:
-        before, after = _merged(current, made, after)
+        before, after = _merged(current, made, after, prefer_mine=anyway)
     label = f"{kind.label}: {entry.label}"
     record(current, before, after, actor, label, kind=kind, reverts=entry)
     back = kind == KIND.UNDO

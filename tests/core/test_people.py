@@ -10,7 +10,7 @@ from hypothesis.stateful import RuleBasedStateMachine, invariant, rule
 
 from prism.compare.diff import apply as applied
 from prism.compare.diff import diff, diff_tables, inverse
-from prism.compare.merge import merge
+from prism.compare.merge import LISTS, merge
 from prism.compare.rows import flatten
 from prism.expressions.values import decode, encode, rewrite
 from prism.model.document import shown_path
@@ -127,6 +127,12 @@ def check_nothing_lost(base, mine, theirs, result):
                 for name in kept:
                     sides = [(row or {}).get(name) for row in (was, mine_, theirs_)]
                     wanted = sides[2] if sides[1] == sides[0] else sides[1]
+                    if (kind, name) in LISTS and None not in sides and sides[2] != sides[0]:
+                        before, ours, others = map(set, sides)
+                        both = (others & ours) | (others - before) | (ours - before)
+                        assert set(kept[name]) == both, (kind, key, name, sides, kept[name])
+                        assert len(kept[name]) == len(both)
+                        continue
                     assert kept[name] == wanted, (kind, key, name, sides, kept[name])
 
 

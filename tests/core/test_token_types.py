@@ -108,7 +108,9 @@ class EveryTypeTests(SimpleTestCase):
         for slip in ("nope", "#12345g", "oklch(1 2"):
             with self.assertRaisesMessage(PrismError, "is no color, as its neighbors are"):
                 add_token(document(color), "bg.new", [(BASE, slip)], counter_keys())
-        _, added = add_token(document(color), "bg.new", [(BASE, "nope")], counter_keys(), type="string")
+        _, added = add_token(
+            document(color), "bg.new", [(BASE, "nope")], counter_keys(), type="string"
+        )
         self.assertEqual(added.type, "string")
         _, added = add_token(document(color), "bg.label", [(BASE, "Buy a ticket")], counter_keys())
         self.assertEqual(added.type, "string")

@@ -211,7 +211,7 @@ class RoomTests(RoomCase):
         response = self.client.post(
             self.url("projects:undo"), {"next": self.url("tokens:room")}, follow=True
         )
-        self.assertContains(response, "This cannot be undone")
+        self.assertContains(response, "This was not undone, as others have changed the same since")
 
 
 class IdeaTests(SimpleTestCase):
