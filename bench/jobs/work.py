@@ -225,6 +225,7 @@ def _picture(hand: Hand, owner: User) -> str:
     hand.file("#picture-file", DATA / "awning.png")
     hand.click("#read-button")
     hand.click("#take-roles")
+    hand.click("#store-picture")
     after = _now(project)
     names = {ramp.name for ramp in after.ramps} | {token.top for token in after.tokens}
     wanted = {"page", "text", "brand", "accent", "success", "error"}

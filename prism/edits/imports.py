@@ -9,8 +9,8 @@ from prism.edits.command import Command, command, keys_from
 from prism.edits.words import counted, short
 from prism.errors import EditError
 from prism.model.document import Document
+from prism.model.values import Condition
 from prism.palette import ideas, importing
-from prism.resolution.current import resolver_of
 
 
 @command("import-colors")
@@ -40,7 +40,8 @@ class ImportColors(Command):
 @dataclass(frozen=True, slots=True)
 class UsePictureColors(Command):
     """Give colors of a picture their places. ``uses`` are a color's text, ``color``, ``ramp`` or
-    ``token``, and the path or name of what it becomes; ``picks`` the theme, by axis and mode."""
+    ``token``, and the path or name of what it becomes; ``picks`` are the modes that a token takes it in, by
+    axis and mode: none for its value where no condition holds."""
 
     key: str
     picture: str
@@ -50,11 +51,14 @@ class UsePictureColors(Command):
     def apply(self, document: Document) -> Document:
         if not self.uses:
             raise EditError("Every color is left out.", fix="Choose where at least one goes.")
-        theme = resolver_of(document).theme(dict(self.picks))
+        for axis_key, mode in self.picks:
+            axis = document.axis(axis_key)
+            if axis is None or all(known.key != mode for known in axis.modes):
+                raise EditError("That mode is no longer there.", fix="Choose another one.")
         uses = [
             importing.destination_for(space.parse(text), kind, to) for text, kind, to in self.uses
         ]
-        return importing.use(document, uses, theme, keys_from(self.key))
+        return importing.use(document, uses, Condition.of(dict(self.picks)), keys_from(self.key))
 
     def sentence(self, before: Document) -> str:
         return f"Imported {counted(len(self.uses), 'color')} from {short(self.picture)}"

@@ -16,11 +16,11 @@ from prism.expressions.typed_input import reference_to
 from prism.formats import duplicates, files, palettes
 from prism.formats.recognition import kind_of
 from prism.model.document import Document, Token, shown_path
-from prism.model.values import BASE, Expression
+from prism.model.values import BASE, Condition, Expression
 from prism.palette import building, purposes, text_colors
 from prism.palette.building import NewKey
 from prism.resolution.current import resolver_of
-from prism.resolution.resolver import Resolver, Theme
+from prism.resolution.resolver import Resolver
 
 Clash = Literal["", "same", "other", "repeated", "numbered"]
 #: What may be done with a color whose name is taken.
@@ -233,10 +233,13 @@ def _refuse(choice: Choice, path: str, there: Token | None, fresh: Sequence[Toke
         raise EditError(f"“{path}” is a duplicate.", fix="Give one of the two another name.")
 
 
-def use(document: Document, uses: Sequence[Destination], theme: Theme, new_key: NewKey) -> Document:
+def use(
+    document: Document, uses: Sequence[Destination], condition: Condition, new_key: NewKey
+) -> Document:
     """Give each color of a picture its place.
 
-    A token takes the color as a new raw color, where it gets its value in ``theme`` from now.
+    A token takes the color as a new raw color under ``condition``: in the modes that it names, and nowhere
+    else; the empty one is where no other condition holds.
     """
     changed = document
     for use in uses:
@@ -254,8 +257,5 @@ def use(document: Document, uses: Sequence[Destination], theme: Theme, new_key: 
             )
         name = f"picture.{text.lstrip('#')}"
         changed, raw = building.raw_color(changed, text, name, new_key)
-        won = Resolver(changed).winner(target.key, theme)
-        changed = set_value(
-            changed, target.key, won[0] if won else BASE, reference_to(changed, raw)
-        )
+        changed = set_value(changed, target.key, condition, reference_to(changed, raw))
     return changed

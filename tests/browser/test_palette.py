@@ -124,6 +124,8 @@ class MouseTests(PaletteCase):
         self.page.fill("#target-1", "text.main")
         wanted = self.page.locator("#clusters code").nth(1).inner_text()
         self.page.click("#take-colors")
+        expect(self.page.locator("#review")).to_contain_text("a ramp")
+        self.page.click("#store-picture")
         expect(self.page.locator("section[aria-label=glow]")).to_have_count(1)
         stored = self.stored()
         key = stored.token_at("text.main").key
@@ -263,6 +265,9 @@ class KeyboardTests(PaletteCase):
         self.page.keyboard.type("a ramp")
         self.press("Tab")
         self.page.keyboard.type("glow")
+        self.press("Enter")
+        expect(self.page.locator("#review")).to_be_visible()
+        self.reach("#store-picture", 90)
         self.press("Enter")
         expect(self.page.locator("section[aria-label=glow]")).to_have_count(1)
 

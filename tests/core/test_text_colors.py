@@ -208,7 +208,7 @@ class BringTests(SimpleTestCase):
                 Destination(color, "color", "glow"),
                 Destination(color, "token", "use"),
             ],
-            (0, 0),
+            BASE,
             self.keys,
         )
         self.assertEqual(after.ramps[0].name, "lamp")
@@ -216,4 +216,4 @@ class BringTests(SimpleTestCase):
         resolver = Resolver(after)
         self.assertEqual(resolver.resolve("use", (1, 1)).hex, "#e8a343")
         with self.assertRaisesMessage(EditError, "There is no color token “nothing”."):
-            importing.use(self.built, [Destination(color, "token", "nothing")], (0, 0), self.keys)
+            importing.use(self.built, [Destination(color, "token", "nothing")], BASE, self.keys)

@@ -76,7 +76,13 @@ class PictureTests(PaletteCase):
             (image["Content-Type"], image.content[:3]), ("image/jpeg", b"\xff\xd8\xff")
         )
         said = {"kind-0": "ramp", "target-0": "glow", "kind-1": "token", "target-1": "text.link"}
-        self.post("importing:assign", picture=kept.code, **said)
+        page = self.post("importing:assign", picture=kept.code, **said)
+        self.assertContains(page, "What would be written")
+        self.assertNotIn("glow", [ramp.name for ramp in self.stored().ramps])
+        again = self.post("importing:assign", picture=kept.code, store="1", **said)
+        self.assertContains(again, "What would be written")
+        digest = page.context["review"]["digest"]
+        self.post("importing:assign", picture=kept.code, store="1", reviewed=digest, **said)
         stored = self.stored()
         self.assertEqual(stored.ramps[-1].name, "glow")
         link = resolved(stored, "text.link").hex

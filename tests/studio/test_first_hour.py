@@ -7,6 +7,7 @@ from demo import quillhaven
 from prism.analysis import Analysis
 from prism.model.document import Document
 from prism.model.values import Condition
+from prism.resolution.resolver import Resolver
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.builders import APPEARANCE, document, small_picture, token
@@ -318,12 +319,31 @@ class ImportTests(RoomCase):
         code = response["Location"].rpartition("=")[2]
         page = self.client.get(response["Location"])
         self.assertContains(page, "the value of surface.page")
-        self.post(
-            "importing:assign", picture=code,
-            **{"by-role": "1", "role-page": "1", "role-brand": "0", "color-0": "#123456"},
-        )  # fmt: skip
+        said = {"by-role": "1", "role-page": "1", "role-brand": "0", "color-0": "#123456"}
+        before = self.stored()
+        page = self.post("importing:assign", picture=code, **said, **{"at-appearance": "dark"})
+        self.assertContains(page, "What would be written")
+        self.assertContains(page, "dark, ")
+        self.assertNotContains(page, "<div>light")
+        self.assertEqual(self.stored(), before)
+        digest = page.context["review"]["digest"]
+        dark = {"at-appearance": "dark", "store": "1", "reviewed": digest}
+        self.post("importing:assign", picture=code, **said, **dark)
+        after = self.stored()
+        light = Resolver(after).theme({"appearance": "light"})
+        self.assertEqual(
+            Resolver(after).resolve("surface.page", light).hex,
+            Resolver(before).resolve("surface.page", light).hex,
+            "the mode that was not named stays as it was",
+        )
+        self.post("projects:undo")
+        gone = self.post("importing:assign", picture=code, **said, **{"at-appearance": "gone"})
+        self.assertContains(gone, "That mode is no longer there.", status_code=422)
+        page = self.post("importing:assign", picture=code, **said)
+        digest = page.context["review"]["digest"]
+        self.post("importing:assign", picture=code, store="1", reviewed=digest, **said)
         built = self.stored()
         steps = [known.value().text for known in built.tokens if known.top == "brand"]
         self.assertIn("#123456", steps)
         self.assertNotEqual(self.text("surface.page"), "{ink.1}")
-        self.assertEqual(store.load(self.project).revision, 2)
+        self.assertEqual(store.load(self.project).revision, 4)

@@ -113,12 +113,20 @@ class AssignForm(CommandForm):
         self._picture = picture
         self._frame = frame
 
-    def command(self) -> Command:
+    def command(self) -> UsePictureColors:
         if self._picture is None:
             raise EditError("That picture is no longer there.", fix="Import it again.")
         colors = [self._color(n, cluster["hex"]) for n, cluster in enumerate(self._picture.colors)]
         uses = self._by_role(colors) if "by-role" in self.data else self._by_color(colors)
-        return UsePictureColors(store.new_key(), self._picture.name, uses, self._frame.picks)
+        return UsePictureColors(store.new_key(), self._picture.name, uses, self._modes())
+
+    def _modes(self) -> tuple[tuple[str, str], ...]:
+        """The modes that are named for the values of tokens, by axis."""
+        return tuple(
+            (axis.key, mode)
+            for axis in self._frame.document.axes
+            if (mode := self.data.get(f"at-{axis.key}", ""))
+        )
 
     def _color(self, number: int, known: str) -> str:
         moved = self.data.get(f"color-{number}", "")
@@ -145,5 +153,6 @@ class AssignForm(CommandForm):
 #: The labels of fields that belong to a command and to no form of their own.
 LABELS = {
     "picture.none": "none",
+    "picture.modes": "Values of tokens are written in",
     "picture.another": "Another picture",
 }

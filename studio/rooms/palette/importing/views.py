@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Mapping, Sequence
 from typing import Any
 
@@ -11,9 +12,12 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.color import space
+from prism.edits.imports import UsePictureColors
 from prism.errors import PrismError
 from prism.model.document import shown_path
 from prism.palette import importing, picture_roles, pictures, purposes
+from prism.view_models import picture_review
+from prism.view_models.consequences import consequences
 from prism.view_models.pictures import marks
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
@@ -128,6 +132,7 @@ def _picture(
     problem: str = "",
     data: Mapping[str, str] | None = None,
     status: int = 200,
+    review: dict[str, Any] | None = None,
 ) -> HttpResponse:
     stored_picture = stored_pictures.find(frame.project, frame.address.picture)
     given = data or {}
@@ -154,6 +159,8 @@ def _picture(
             if token.type == "color" and token.tier != "raw"
         ],
         "roles": _roles(frame, stored_picture, given),
+        "axes": [(axis, given.get(f"at-{axis.key}", "")) for axis in frame.document.axes],
+        "review": review,
         "by_color": bool(given) and "by-role" not in given,
         "stored": stored_pictures.kept(frame.project),
         "problem": problem,
@@ -220,12 +227,47 @@ def image(request: HttpRequest, project: Project, picture: str) -> HttpResponse:
 @requires("edit")
 @require_POST
 def assign(request: HttpRequest, project: Project) -> HttpResponse:
-    """Give the colors of a picture their places."""
+    """Show what the colors of a picture would write, and store it once that was seen."""
     frame = _enter_picture(request, project)
     stored_picture = stored_pictures.find(project, frame.address.picture)
+    form = forms.AssignForm(request.POST, stored_picture, frame)
+    if "store" not in request.POST or not _was_reviewed(form, request.POST.get("reviewed", "")):
+        return _reviewed(frame, form)
     return writing.run(
         frame,
-        forms.AssignForm(request.POST, stored_picture, frame),
+        form,
         lambda problem, status: _picture(frame, problem, request.POST, status),
         lambda _: frame.plain_url("palette:room"),
     )
+
+
+def _reviewed(frame: PictureFrame, form: forms.AssignForm) -> HttpResponse:
+    """What would be written, in which modes, and what that breaks and fixes."""
+    data = frame.request.POST
+    if not form.is_valid():
+        return _picture(frame, writing.problems(form), data, 400)
+    try:
+        command = form.command()
+        after = command.apply(frame.document)
+    except PrismError as error:
+        return _picture(frame, str(error), data, 422)
+    review = {
+        "rows": picture_review.written(frame.analysis, after, command.uses),
+        "found": consequences(frame.analysis, after),
+        "by_role": "by-role" in data,
+        "digest": _digest(command),
+    }
+    return _picture(frame, data=data, review=review)
+
+
+def _digest(command: UsePictureColors) -> str:
+    """What stands for what was reviewed."""
+    return hashlib.sha256(repr((command.uses, command.picks)).encode()).hexdigest()[:16]
+
+
+def _was_reviewed(form: forms.AssignForm, digest: str) -> bool:
+    """Whether what is to be stored is what was shown; what is wrong is shown as well."""
+    try:
+        return form.is_valid() and _digest(form.command()) == digest
+    except PrismError:
+        return False
