@@ -174,6 +174,7 @@ SAMPLES = (
         "Set the system preference of density to",
     ),
     (RemoveMode("appearance", "dim"), "Removed mode dim of appearance"),
+    (RemoveMode("appearance", "dim", with_ramps=True), "Removed mode dim of appearance"),
     (DeriveMode("k", "appearance", "light", "night", "dark"), "Made mode night from light"),
     (
         AddProposedMode(

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from typing import Any
 
 from prism.changes.values import refuse_new_breaks
 from prism.errors import EditError
-from prism.model.document import Axis, Document, Follows, Mode, SavedTheme, Token
+from prism.expressions.values import references
+from prism.model.document import Axis, Document, Follows, Mode, Ramp, SavedTheme, Token
 from prism.model.values import Condition, Value
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
@@ -113,6 +114,35 @@ def lost_with_mode(
         for condition, value in token.values
         if condition.mode_on(axis) == mode
     ]
+
+
+def ramps_of_mode(document: Document, axis: str, mode: str) -> list[Ramp]:
+    """The ramps whose colors are referred to in a mode alone, so that nothing refers to them without it."""
+    lost = lost_with_mode(document, axis, mode)
+    named = _named([(token, value) for token, _, value in lost], document)
+    going = {(token.key, condition) for token, condition, _ in lost}
+    rest = [
+        (token, value)
+        for token in document.tokens
+        for condition, value in token.values
+        if (token.key, condition) not in going
+    ]
+    kept = _named(rest, document)
+    kept |= {key for scene in document.scenes for _, key in scene.bindings}
+    for pairing in document.pairings:
+        kept |= {pairing.foreground, *pairing.backgrounds, pairing.page}
+    steps = [(ramp, {*ramp.steps, ramp.base} - {""}) for ramp in document.ramps]
+    return [ramp for ramp, keys in steps if keys & named and not keys & kept]
+
+
+def _named(values: Iterable[tuple[Token, Value]], document: Document) -> set[str]:
+    """Keys of the tokens that some values refer to."""
+    return {
+        target.key
+        for token, value in values
+        for path in references(value, token.type)
+        if (target := document.token_at(path)) is not None
+    }
 
 
 def remove_mode(document: Document, axis: str, mode: str, default: str = "") -> Document:

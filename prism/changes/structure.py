@@ -18,6 +18,7 @@ from prism.expressions.typed_input import read_typed, typed
 from prism.expressions.values import references
 from prism.model.document import TYPES, Document, Token, shown_path
 from prism.model.names import is_css_name, settle_names
+from prism.roles import kept_slots
 from prism.roles.role import stored as role_text
 
 _Item = TypeVar("_Item")
@@ -281,7 +282,7 @@ def _rename(document: Document, moved: Mapping[str, str]) -> Document:
         tokens.append(replace(token, path=moved[token.path]) if token.path in moved else token)
     changed = _with_tokens(document, tokens)
     _refuse_new_circles(changed, document, set(moved.values()))
-    return changed
+    return kept_slots.kept(document, changed)
 
 
 def _refuse_new_circles(changed: Document, before: Document, paths: Collection[str]) -> None:

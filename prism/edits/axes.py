@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from prism.changes import axes
 from prism.changes.axes import add_mode
-from prism.changes.structure import moved
+from prism.changes.structure import moved, remove_tokens
 from prism.changes.values import set_values
 from prism.derive import brands, modes
 from prism.derive.brands import NewBrand
@@ -246,17 +246,29 @@ class FollowPreference(Command):
 @command("remove-mode")
 @dataclass(frozen=True, slots=True)
 class RemoveMode(Command):
-    """Take a mode out, with the values that hold in it alone."""
+    """Take a mode out, with the values that hold in it alone; ``with_ramps`` also with the ramps that
+    nothing refers to without it."""
 
     axis: str
     mode: str
+    with_ramps: bool = False
 
     def apply(self, document: Document) -> Document:
-        return axes.remove_mode(document, self.axis, self.mode)
+        ramps = axes.ramps_of_mode(document, self.axis, self.mode) if self.with_ramps else []
+        changed = axes.remove_mode(document, self.axis, self.mode)
+        if not ramps:
+            return changed
+        keys = {ramp.key for ramp in ramps}
+        colors = [key for ramp in ramps for key in (*ramp.steps, ramp.base) if key]
+        changed = remove_tokens(changed, colors)
+        return replace(changed, ramps=tuple(r for r in changed.ramps if r.key not in keys))
 
     def sentence(self, before: Document) -> str:
         name = mode_name(before, self.axis, self.mode)
-        return f"Removed mode {name} of {axis_name(before, self.axis)}"
+        words = f"Removed mode {name} of {axis_name(before, self.axis)}"
+        ramps = axes.ramps_of_mode(before, self.axis, self.mode) if self.with_ramps else []
+        named = ", ".join(ramp.name for ramp in ramps[:3])
+        return f"{words} with {counted(len(ramps), 'ramp')}: {named}" if ramps else words
 
 
 @command("derive-mode")

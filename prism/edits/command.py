@@ -94,7 +94,10 @@ def from_fields(id: str, values: Mapping[str, Any]) -> Command:
     """
     cls = COMMANDS.get(id)
     if cls is None:
-        raise EditError(f"There is no command “{id[:40]}”.", fix="Load the page again.")
+        raise EditError(
+            f"There is no command “{id[:40]}”.",
+            fix="`nimble-prism commands` lists those there are.",
+        )
     hints = typing.get_type_hints(cls)
     arguments = {}
     for field in _own_fields(cls):

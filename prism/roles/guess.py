@@ -22,7 +22,7 @@ from prism.roles.role import UNKNOWN, Role
 from prism.roles.role import known as known_role
 from prism.roles.writing import ON, beside_backgrounds, carrying, is_writing, of_writing
 
-BY_HAND = "set by a person"
+BY_HAND = "set on the token"
 #: Roles of what the uses alone say.
 _BY_USE: Mapping[str, Role] = {
     "surface": Role("surface"),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
-from prism.changes.axes import lost_with_mode
+from prism.changes.axes import lost_with_mode, ramps_of_mode
 from prism.derive.brand_making import Brand
 from prism.expressions.values import value_text
 from prism.model.document import Axis, Document, Mode, shown_path
@@ -28,6 +28,8 @@ class ModeRow:
     follows: tuple[str, ...]
     is_default: bool
     sample: tuple[str, ...]
+    #: Ramps that nothing refers to without the mode.
+    ramps: tuple[str, ...] = ()
 
     @property
     def words(self) -> str:
@@ -80,6 +82,7 @@ def rows(analysis: Analysis) -> list[AxisRow]:
                     for key in sampled
                     if key
                 ),
+                tuple(ramp.name for ramp in ramps_of_mode(document, axis.key, mode.key)),
             )
             for mode in axis.modes
         )

@@ -153,7 +153,7 @@ def _strips(resolver: Resolver, theme: Theme, notation: str) -> list[Strip]:
 def recipe_words(ramp: Ramp) -> str:
     """How a ramp is made, in a few words."""
     if not ramp.parameters:
-        return "imported as is"
+        return "no recipe"
     fields = dict(ramp.parameters)
     gamut = "sRGB" if fields["gamut"] == "srgb" else "P3"
     return f"{fields['method']}, {gamut}"

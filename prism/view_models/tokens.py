@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import islice
 
 from coloraide.css.color_names import name2val_map
 
@@ -71,22 +72,20 @@ def owners(analysis: Analysis) -> list[Token]:
     ]
 
 
-def landing_beside(resolver: Resolver, key: str, theme: Theme, limit: int = 12) -> list[Token]:
-    """Other tokens that land on the raw token where this one does in a theme."""
-    hops = resolver.trace(key, theme)
-    end = hops[-1].token
-    if end == key:
+def same_color(resolver: Resolver, key: str, theme: Theme, limit: int = 12) -> list[Token]:
+    """Other tokens with a meaning that are the same color, to the byte, in a theme."""
+    color = resolver.resolve(key, theme).color
+    if color is None:
         return []
-    users = resolver.graph.users([end])
-    others = [
+    own = space.rgba8(color)
+    others = (
         other
         for other in resolver.document.tokens
-        if other.key in users
-        and other.key not in (key, end)
-        and other.tier != "raw"
-        and any(hop.token == end for hop in resolver.trace(other.key, theme))
-    ]
-    return others[:limit]
+        if other.type == "color" and other.tier != "raw" and other.key != key
+        if (theirs := resolver.resolve(other.key, theme).color) is not None
+        and space.rgba8(theirs) == own
+    )
+    return list(islice(others, limit))
 
 
 def result(document: Document, key: str, condition: Condition, theme: Theme) -> Answer:

@@ -6,12 +6,14 @@ drawn once; where they part, the condition that parts them is named.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import ClassVar
 
-from prism.model.document import Document, Token, shown_path
-from prism.model.values import Condition
+from prism.expressions.syntax import REFERENCE, reference_of
+from prism.model.document import Document, Token
+from prism.model.values import Condition, Expression
+from prism.resolution.compiled import Hop
 from prism.resolution.resolver import Resolver, Theme
 from prism.view_models.rays import MOST_WAYS, Ray, Way, path_of, rays
 
@@ -91,6 +93,8 @@ class _Branch:
 
     token: str
     depth: int
+    #: What is computed of the token's value, where this is that step and no token of its own.
+    computed: str = ""
     children: list[tuple[tuple[Condition, ...], _Branch]] = field(default_factory=list)
     tips: list[_Tip] = field(default_factory=list)
     y: float = 0.0
@@ -158,11 +162,15 @@ def _measure(document: Document, branch: _Branch, letters: list[tuple[int, int]]
     ]
     label, small = letters[branch.depth]
     letters[branch.depth] = (
-        max(label, len(path_of(document, branch.token))),
+        max(label, len(_label(document, branch))),
         max(small, *map(len, words)),
     )
     for _, child in branch.children:
         _measure(document, child, letters)
+
+
+def _label(document: Document, branch: _Branch) -> str:
+    return branch.computed or path_of(document, branch.token)
 
 
 def _landing(ray: Ray) -> str:
@@ -175,21 +183,38 @@ def _grow(root: _Branch, ray: Ray, way: Way, number: int) -> None:
     first = way is ray.ways[0]
     branch = root
     branch.current = branch.current or ray.current
-    for conditions, following in zip(way.conditions, way.hops[1:], strict=False):
+    for conditions, token, computed in _steps(way):
         child = next(
             (
-                branch_below
-                for led, branch_below in branch.children
-                if led == conditions and branch_below.token == following.token
+                below
+                for led, below in branch.children
+                if (led, below.token, below.computed) == (conditions, token, computed)
             ),
             None,
         )
         if child is None:
-            child = _Branch(following.token, branch.depth + 1)
+            child = _Branch(token, branch.depth + 1, computed)
             branch.children.append((conditions, child))
         child.current = child.current or (ray.current and first)
         branch = child
     branch.tips.append(_Tip(way.conditions[-1], number, first))
+
+
+def _steps(way: Way) -> Iterator[tuple[tuple[Condition, ...], str, str]]:
+    """What follows the first token of a way: the conditions that lead there, its token, and what is
+    computed there where that is a step of its own, with its parts."""
+    for conditions, hop, following in zip(way.conditions, way.hops, way.hops[1:], strict=False):
+        computed = _computed(hop)
+        if computed:
+            yield conditions, hop.token, computed
+            conditions = ()
+        yield conditions, following.token, ""
+
+
+def _computed(hop: Hop) -> str:
+    """A value that computes with what it refers to, as it is written; empty for a plain reference."""
+    text = hop.value.text if isinstance(hop.value, Expression) else ""
+    return "" if not text or reference_of(text) else REFERENCE.sub(lambda match: match[1], text)
 
 
 def _place(branch: _Branch, row: int, ys: list[float]) -> int:
@@ -222,7 +247,7 @@ def _draw(
     assert token is not None
     columns, end, ys, drawn = frame
     column = columns[branch.depth]
-    label = shown_path(token.path)
+    label = _label(document, branch)
     nodes.append(Node(token, column.x, branch.y, column.width, label, branch.current))
     start = (column.x + column.width, branch.y)
     for tip in branch.tips:

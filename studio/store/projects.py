@@ -8,6 +8,7 @@ from collections.abc import Callable, Sequence
 from contextvars import ContextVar
 from dataclasses import dataclass, replace
 from datetime import timedelta
+from itertools import islice
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -40,6 +41,8 @@ from studio.store.models import Project as Project
 KIND = JournalEntry.Kind
 #: How long a deleted project can be brought back.
 KEPT = timedelta(days=30)
+#: Journal entries that are looked through for those of one token.
+_LOOKED_THROUGH = 200
 #: What the page calls the write that is being made, kept with its journal entry.
 WRITE = ContextVar("write", default="")
 #: The newest revision that was stored since this was last set to None.
@@ -79,8 +82,17 @@ def new_key() -> str:
 
 
 def history(project: Project, key: str, limit: int = 12) -> list[JournalEntry]:
-    """The newest journal entries that touch a token."""
-    return list(project.journal.touching(key).select_related("actor")[:limit])
+    """The newest journal entries that changed a token or one of its values."""
+    found = project.journal.touching(key).select_related("actor")[:_LOOKED_THROUGH]
+    own = (entry for entry in found if any(_is_of(op, key) for op in operations_of(entry)))
+    return list(islice(own, limit))
+
+
+def _is_of(operation: Operation, token: str) -> bool:
+    """Whether an operation changes a token itself or a value of it."""
+    if operation.kind == "value":
+        return operation.key.split(" ", 1)[0] == token
+    return operation.kind == "token" and operation.op != "order" and operation.key == token
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,7 +9,7 @@ from django.test import SimpleTestCase
 
 from prism.cli import main
 from prism.formats import own_members, resolver, resolver_writer, style_sheets
-from prism.formats.style_sheets.tokens import font_families
+from prism.formats.style_sheets.tokens import is_font_list
 from prism.resolution.resolver import Resolver
 from tests.builders import counter_keys, document, observatory, token
 
@@ -48,9 +48,12 @@ class FileTests(SimpleTestCase):
 
     def test_names_of_fonts_are_a_list_where_one_is_generic(self):
         # CSS Fonts 4, generic families.
-        self.assertEqual(font_families("Foo, serif"), ["Foo", "serif"])
-        for text in ("Foo, Bar", "serif", "Foo"):
-            self.assertIsNone(font_families(text))
+        self.assertTrue(is_font_list("Foo, serif", "a"))
+        self.assertTrue(is_font_list("serif", "a"))
+        for text in ("Foo, Bar", "Foo", "cursive"):
+            self.assertFalse(is_font_list(text, "a"))
+            self.assertTrue(is_font_list(text, "font-brand"))
+            self.assertFalse(is_font_list(text, "font-weight-brand"))
 
     def test_a_comment_before_the_file_that_is_imported(self):
         from prism.formats.style_sheets.source import imported

@@ -251,7 +251,7 @@ class OfferTests(SimpleTestCase):
         )
         self.assertEqual(len(page.pairings), 13)
         self.assertEqual(page.css_name, "text-main")
-        beside = tokens.landing_beside(resolver, "text.link", resolver.default_theme)
+        beside = tokens.same_color(resolver, "text.link", resolver.default_theme)
         self.assertIn("button.fill.$root", [one.path for one in beside])
 
 

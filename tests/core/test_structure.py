@@ -7,6 +7,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from prism.analysis import Analysis
 from prism.changes import axes, merging, structure
 from prism.errors import EditError, PrismError
 from prism.model.document import Mode, Pairing, Scene
@@ -65,9 +66,15 @@ class RenameTests(SimpleTestCase):
         built = random_document(seed)
         one = random.Random(seed).choice(built.tokens)
         there = structure.rename_token(built, one.key, "moved.else where")
-        self.assertEqual(structure.rename_token(there, one.key, one.path), built)
+        self.assert_back(structure.rename_token(there, one.key, one.path), built)
         group = structure.rename_group(built, "group 1", "other.group")
-        self.assertEqual(structure.rename_group(group, "other.group", "group 1"), built)
+        self.assert_back(structure.rename_group(group, "other.group", "group 1"), built)
+
+    def assert_back(self, back, built):
+        """All is as it was; slots that were bound on the way take what they took."""
+        self.assertEqual(replace(back, scenes=built.scenes), built)
+        was, now = Analysis(built).bindings, Analysis(back).bindings
+        self.assertEqual({slot: now[slot] for slot in was}, was)
 
     def test_the_observatory_there_and_back(self):
         there = structure.rename_group(observatory(), "Deep Sky", "Sea")

@@ -51,15 +51,32 @@ class StageTests(RoomCase):
         zones = f"{board}=appearance:dark"
         query = {"zones": zones, "at": button, "into": board}
         page = self.client.get(self.url("stage:move"), query, follow=True)
-        self.assertEqual(page.context["frame"].address.moves, f"{button}-{board}")
+        self.assertEqual(page.context["frame"].address.moves, f"departures!{button}-{board}")
         self.assertContains(page, f'data-moves="[[{button}, {board}]]"')
         self.assert_reads(page, "in zone board")
         back = {"zones": zones, "moves": f"{button}-{board},2-{board}", "at": button, "into": ""}
         page = self.client.get(self.url("stage:move"), back, follow=True)
-        self.assertEqual(page.context["frame"].address.moves, f"2-{board}")
+        self.assertEqual(page.context["frame"].address.moves, f"departures!2-{board}")
         for wrong in ("", "x", "99999", "²"):
             answer = self.client.get(self.url("stage:move"), {"at": wrong, "into": wrong})
             self.assertEqual(answer.status_code, 302)
+
+    def test_zones_stay_with_their_scene(self):
+        self.make(quillhaven.document())
+        said = {"at": "5", "zone-appearance": "dark", "scene": "wallet"}
+        page = self.client.get(self.url("stage:zone"), said, follow=True)
+        zones = page.context["frame"].address.zones
+        self.assertEqual(zones, "wallet!5=appearance:dark")
+        other = self.client.get(self.url("stage:room"), {"scene": "departures", "zones": zones})
+        self.assertEqual(other.context["panes"][0]["zones"], "[]")
+        said = {"at": "7", "zone-appearance": "dim", "scene": "departures", "zones": zones}
+        page = self.client.get(self.url("stage:zone"), said, follow=True)
+        zones = page.context["frame"].address.zones
+        self.assertEqual(zones, "wallet!5=appearance:dark|departures!7=appearance:dim")
+        back = self.client.get(self.url("stage:room"), {"scene": "wallet", "zones": zones})
+        self.assertIn("dark", back.context["panes"][0]["zones"])
+        self.assertNotIn("dim", back.context["panes"][0]["zones"])
+        self.assertContains(back, "departures!7")
 
     def test_the_value_that_decides_a_part_is_changed_where_it_stands(self):
         self.make(quillhaven.document())

@@ -50,12 +50,28 @@ class StageAddress(Address):
     at: str = text(5)
     pane: str = text(2)
     light: str = text(200)
-    zones: str = text(2000)
-    moves: str = text(400)
+    zones: str = text(3000)
+    moves: str = text(800)
     dock: str = choice(*DOCKS)
     ink: str = text(300)
     fill: str = text(300)
     ground: str = text(300)
+
+
+def of_scene(written: str, scene: str) -> str:
+    """What an address says of one scene, as its zones: ``departures!7=appearance:dark|wallet!3=status:delayed``. What
+    names no scene is of whichever is shown."""
+    for part in written.split("|"):
+        name, named, own = part.partition("!")
+        if not named or name == scene:
+            return own if named else part
+    return ""
+
+
+def with_scene(written: str, scene: str, own: str) -> str:
+    """The same with something else said of one scene; what is said of others stays."""
+    parts = [part for part in written.split("|") if "!" in part and part.partition("!")[0] != scene]
+    return "|".join([*parts, *([f"{scene}!{own}"] if own else [])])
 
 
 def read_panes(written: str) -> list[PaneAsked]:

@@ -51,17 +51,27 @@ def _choices(frame: StageFrame) -> dict[str, Any]:
     }
 
 
+def scene_id(frame: StageFrame) -> str:
+    """The id of the scene of the address."""
+    return library.find(frame.document, frame.address.scene).id
+
+
+def moves_of(frame: StageFrame) -> dict[int, int]:
+    """The elements of the scene of the address that stand in others."""
+    return addresses.read_moves(addresses.of_scene(frame.address.moves, scene_id(frame)))
+
+
 def scene_of(frame: StageFrame) -> SceneRead:
     """What is read off the scene of the address, with its parts where they were moved."""
     shipped = library.find(frame.document, frame.address.scene)
-    moves = addresses.read_moves(frame.address.moves)
+    moves = moves_of(frame)
     return library.scene_of(shipped, frame.document.name).moved(moves)
 
 
 def staged_in(frame: StageFrame) -> list[Staged]:
     """The scene of the address in the theme of each of its panes."""
     analysis, scene = frame.analysis, scene_of(frame)
-    zones = addresses.read_zones(analysis, frame.address.zones)
+    zones = addresses.read_zones(analysis, addresses.of_scene(frame.address.zones, scene_id(frame)))
     shipped = library.find(frame.document, frame.address.scene)
     card = judged(frame) if shipped.id == library.CARD else {}
     themes = (addresses.theme_of(analysis, frame.theme, pane) for pane in _asked(frame))
@@ -106,7 +116,7 @@ def context(frame: StageFrame) -> dict[str, Any]:
             "light": frame.document.token(address.light) if address.light else None,
             "unbound": [s for s in stage.unbound(analysis, scene) if s not in library.JUDGED],
             "unlinked": unlinked,
-            "moves_json": json.dumps(list(addresses.read_moves(address.moves).items())),
+            "moves_json": json.dumps(list(moves_of(frame).items())),
             "texts": len(scene.runs),
         }
         | _pointed(frame, scene, staged)
@@ -119,7 +129,7 @@ def _pointed(frame: StageFrame, scene: SceneRead, staged: list[Staged]) -> dict[
     place = _place(frame.address.at, scene)
     which = min(_number(frame.address.pane), len(staged) - 1)
     here = staged[which]
-    moves = addresses.read_moves(frame.address.moves)
+    moves = moves_of(frame)
     return {
         "dock": "point" if place is not None else frame.address.dock or "texts",
         "at": place,

@@ -20,9 +20,11 @@ from studio.rooms.stage import library, panes, shown
 from studio.rooms.stage.address import (
     StageAddress,
     moves_text,
+    of_scene,
     picks_of,
     read_moves,
     read_zones,
+    with_scene,
     zones_text,
 )
 from studio.rooms.stage.shown import StageFrame
@@ -85,7 +87,9 @@ def zone(request: HttpRequest, project: Project) -> HttpResponse:
     frame = _enter(request, project)
     analysis = frame.analysis
     place = request.GET.get("at", "")
-    zones = {zone.place: zone for zone in read_zones(analysis, frame.address.zones)}
+    scene = shown.scene_id(frame)
+    here = of_scene(frame.address.zones, scene)
+    zones = {zone.place: zone for zone in read_zones(analysis, here)}
     if place.isascii() and place.isdigit() and len(place) < 5:
         named = ",".join(
             f"{name.removeprefix('zone-')}:{value}"
@@ -96,7 +100,8 @@ def zone(request: HttpRequest, project: Project) -> HttpResponse:
         zones.pop(int(place), None)
         if picks:
             zones[int(place)] = Zone(int(place), picks)
-    kept = zones_text(analysis, [zones[key] for key in sorted(zones)])
+    own = zones_text(analysis, [zones[key] for key in sorted(zones)])
+    kept = with_scene(frame.address.zones, scene, own)
     return redirect(reverse("stage:room", args=[project.code]) + frame.query(zones=kept or None))
 
 
@@ -116,11 +121,13 @@ def pairs(request: HttpRequest, project: Project) -> HttpResponse:
 def move(request: HttpRequest, project: Project) -> HttpResponse:
     """The address with an element in the zone that a form names, or back where it was."""
     frame = _enter(request, project)
-    moves = read_moves(frame.address.moves)
+    scene = shown.scene_id(frame)
+    moves = read_moves(of_scene(frame.address.moves, scene))
     place, into = request.GET.get("at", ""), request.GET.get("into", "")
     for known in read_moves(f"{place}-0"):
         moves.pop(known, None)
-    kept = moves_text(moves | read_moves(f"{place}-{into}"))
+    own = moves_text(moves | read_moves(f"{place}-{into}"))
+    kept = with_scene(frame.address.moves, scene, own)
     return redirect(reverse("stage:room", args=[project.code]) + frame.query(moves=kept or None))
 
 

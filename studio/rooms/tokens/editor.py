@@ -52,7 +52,7 @@ def editor(
         "conditions": _conditions(frame.document, token, target, axis, mode),
         "clearable": token.value(target) is not None and (target != BASE or len(token.values) > 1),
         "picture": trace.picture(resolver, token.key, theme),
-        "others": tokens.landing_beside(resolver, token.key, theme),
+        "others": tokens.same_color(resolver, token.key, theme),
         "influence": _influence(frame, token),
         "cell_id": f"{token.key}:{open_mode}",
         "mode_name": open_mode,

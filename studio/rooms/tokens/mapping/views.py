@@ -70,8 +70,9 @@ def _run(frame: SheetFrame, form: writing.CommandForm) -> HttpResponse:
     """Store a command and say what it did, or say why not."""
 
     def words(saved: store.Saved) -> str:
-        count = saved.outcome.changed
-        done = f"{saved.sentence}: {count} value{'' if count == 1 else 's'} changed."
+        seen = store.at(frame.project, form.cleaned_data["revision"]).document
+        what = changes.summary(seen, saved.outcome.document)
+        done = f"{saved.sentence}: {what or 'nothing'} changed."
         return f"{done} {saved.outcome.skipped_words}".strip()
 
     return writing.run(frame, form, _refuse(frame), words=words)
@@ -81,6 +82,10 @@ def _refuse(frame: SheetFrame) -> writing.Refuse:
     """Say on the page that the form stood on what is wrong."""
 
     def refuse(problem: str, status: int) -> HttpResponse:
+        if frame.clash is not None:
+            fresh = sheet.enter(frame.request, frame.project)
+            fresh.clash = frame.clash
+            return sheet.show_sheet(fresh, problem=problem, status=status)
         messages.error(frame.request, problem)
         return redirect(frame.here)
 

@@ -1,3 +1,4 @@
+import { keepWrites, keptWrites } from "./drafts.js";
 import { STORED, wasStored, writeName } from "./answers.js";
 
 const AGAIN = 3000;
@@ -31,11 +32,22 @@ export class CellWrites {
 
   /** Store `text` in a cell; an empty text clears it. */
   push(cell, text) {
-    this.#queue.push({ id: cell.id, token: cell.dataset.token, mode: cell.dataset.mode, text, write: writeName() });
+    const { token, mode } = cell.dataset;
+    const revision = this.#form.elements.revision.value;
+    this.#queue.push({ id: cell.id, token, mode, text, revision, write: writeName() });
+    keepWrites(this.#region, this.#queue);
     cell.dataset.value = text;
     cell.classList.add("pending");
     cell.querySelector("code").textContent = text;
     if (!this.#running) this.#region.hold(this.#drain());
+  }
+
+  /** Send what was typed before the page went away, and may not have been stored. */
+  async resume() {
+    for (const entry of keptWrites(this.#region))
+      if ((await wasStored(this.#region.dataset.pulse, entry.write)) === false) this.#queue.push(entry);
+    keepWrites(this.#region, this.#queue);
+    if (this.#queue.length && !this.#running) this.#region.hold(this.#drain());
   }
 
   async #drain() {
@@ -45,6 +57,7 @@ export class CellWrites {
       if (this.#queue.length) {
         await this.#store(this.#queue[0]);
         this.#queue.shift();
+        keepWrites(this.#region, this.#queue);
       } else await new Promise((done) => setTimeout(done, 50));
     }
     window.removeEventListener("beforeunload", this.#onLeave);
@@ -58,7 +71,7 @@ export class CellWrites {
 
   async #store(entry) {
     const body = new FormData(this.#form);
-    const revision = this.#revisions.get(entry.id) ?? body.get("revision");
+    const revision = this.#revisions.get(entry.id) ?? entry.revision;
     const fields = { revision, token: entry.token, mode: entry.mode, value: entry.text, condition: "cell" };
     for (const [name, value] of Object.entries(fields)) body.set(name, value);
     if (!entry.text) body.set("clear", "1");

@@ -5,9 +5,11 @@
 // While the page is seen, asks the address in data-pulse every few seconds whether somebody else has
 // stored something, and shows it.
 
-import { lostConnection, problemOf, STORED, wasStored, writeName } from "./answers.js";
+import { forget, keyOf } from "./drafts.js";
+import { lostConnection, problemOf, STORED, writeName } from "./answers.js";
 import { Others } from "./others.js";
 import { released } from "./press.js";
+import { answered, dropFrames, say, settleWrite } from "./region-parts.js";
 import { Sight } from "./sight.js";
 import { settle } from "./still.js";
 
@@ -20,15 +22,18 @@ export class NpRegion extends HTMLElement {
   #others = null;
   #idle = Promise.resolve();
   #lost = "";
+  #writing = false;
   /** Whether an answer came while somebody was typing into the sheet, and is not shown. */
   waiting = false;
   #sight = new Sight(this);
+  #onOffline = () => this.say("You are offline. What you type is kept here; store it when the connection is back.");
   #onPop = () => this.load(location.href, { push: false });
 
   connectedCallback() {
     this.addEventListener("click", this.#onClick);
     this.addEventListener("submit", this.#onSubmit);
     window.addEventListener("popstate", this.#onPop);
+    window.addEventListener("offline", this.#onOffline);
     this.#others = new Others({
       ...this.dataset,
       revision: () => +this.querySelector("[data-revision]")?.dataset.revision,
@@ -47,6 +52,7 @@ export class NpRegion extends HTMLElement {
     this.removeEventListener("click", this.#onClick);
     this.removeEventListener("submit", this.#onSubmit);
     window.removeEventListener("popstate", this.#onPop);
+    window.removeEventListener("offline", this.#onOffline);
     this.#request?.abort();
   }
 
@@ -94,7 +100,7 @@ export class NpRegion extends HTMLElement {
       url.search = new URLSearchParams([...data].filter(([, value]) => value)).toString();
       this.load(url.href);
     } else {
-      this.load(form.action, { body: data, focus: form.dataset.back });
+      this.load(form.action, { body: data, focus: form.dataset.back, draft: keyOf(form) });
     }
   };
 
@@ -117,34 +123,34 @@ export class NpRegion extends HTMLElement {
   }
 
   load(url, options = {}) {
-    this.#idle = this.#load(url, options);
+    // A write that is on its way is never given up: what comes after it waits.
+    this.#idle = this.#writing ? this.#idle.then(() => this.#load(url, options)) : this.#load(url, options);
     return this.#idle;
   }
 
-  async #load(url, { body, push = true, focus }) {
+  async #load(url, { body, push = true, focus, draft }) {
     this.#request?.abort();
+    this.#writing = Boolean(body);
     const request = (this.#request = new AbortController());
     this.setAttribute("aria-busy", "true");
-    if (!body) this.#dropFrames();
+    if (!body) dropFrames(this);
     const write = writeName();
     try {
       const came = await this.ask(url, body, { write, signal: request.signal });
+      if (body && came.answer.headers.has(STORED)) forget(draft);
+      else if (body && came.answer.redirected) forget(draft);
       await released();
       if (this.#request === request) this.show(came, { body, push, focus });
     } catch (error) {
-      if (error.name !== "AbortError")
-        this.say(lostConnection(body ? await wasStored(this.dataset.pulse, write) : undefined));
+      if (error.name !== "AbortError") {
+        this.say(lostConnection(body ? null : undefined));
+        if (body) await settleWrite(this, write, draft);
+      }
     } finally {
-      if (this.#request === request) this.removeAttribute("aria-busy");
-    }
-  }
-
-  /** Give up frames that are still loading: a browser opens six connections to a server, and what was
-   * asked for last would wait behind pictures that nobody is going to see. */
-  #dropFrames() {
-    for (const frame of this.querySelectorAll("iframe")) {
-      const loaded = frame.contentDocument;
-      if (loaded?.readyState !== "complete") frame.remove();
+      if (this.#request === request) {
+        this.#writing = false;
+        this.removeAttribute("aria-busy");
+      }
     }
   }
 
@@ -152,8 +158,7 @@ export class NpRegion extends HTMLElement {
   async ask(url, body, { write, signal } = {}) {
     const headers = { [HEADER]: this.id, [FOCUS]: document.activeElement?.dataset.token ?? "" };
     if (write && body) headers["X-Write"] = write;
-    const answer = await fetch(url, { method: body ? "POST" : "GET", body, headers, signal });
-    return { answer, text: await answer.text() };
+    return answered(this, url, { method: body ? "POST" : "GET", body, headers, signal });
   }
 
   /** Show an answer: the region it holds, or what it says in its place. */
@@ -225,14 +230,7 @@ export class NpRegion extends HTMLElement {
 
   /** Say what went wrong in the place of messages, instead of what was said to have gone wrong before. */
   say(sentence) {
-    const box = document.createElement("div");
-    box.className = "says error";
-    box.setAttribute("role", "alert");
-    const words = document.createElement("span");
-    words.textContent = sentence;
-    box.append(words);
-    for (const old of this.querySelectorAll("#notes > .says.error")) old.remove();
-    this.querySelector("#notes")?.append(box);
+    say(this, sentence);
   }
 }
 

@@ -32,6 +32,7 @@ export class NpSheet extends HTMLElement {
     if (!form || !template) return;
     this.#field = new CellField(template);
     this.#writes = new CellWrites(this.region, form, () => Boolean(this.#field.cell));
+    if (!this.region.busy) this.#writes.resume();
   }
 
   disconnectedCallback() {

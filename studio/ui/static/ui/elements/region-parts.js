@@ -1,0 +1,44 @@
+// Parts of a region: its messages, its requests, and frames that are still loading.
+
+import { lostConnection, wasStored } from "./answers.js";
+import { forget } from "./drafts.js";
+
+const PATIENCE = 4000;
+const SLOW = "The server has not answered yet. What you typed is kept here until it is stored.";
+
+/** Say what went wrong in the place of messages, instead of what was said to have gone wrong before. */
+export function say(region, sentence) {
+  const box = document.createElement("div");
+  box.className = "says error";
+  box.setAttribute("role", "alert");
+  const words = document.createElement("span");
+  words.textContent = sentence;
+  box.append(words);
+  for (const old of region.querySelectorAll("#notes > .says.error")) old.remove();
+  region.querySelector("#notes")?.append(box);
+}
+
+/** Give up frames that are still loading: a browser opens six connections to a server, and what was
+ * asked for last would wait behind pictures that nobody is going to see. */
+export function dropFrames(region) {
+  for (const frame of region.querySelectorAll("iframe"))
+    if (frame.contentDocument?.readyState !== "complete") frame.remove();
+}
+
+/** What the server answers, with its text; said in between where a write takes long. */
+export async function answered(region, url, options) {
+  const slow = options.body && setTimeout(() => say(region, SLOW), PATIENCE);
+  try {
+    const answer = await fetch(url, options);
+    return { answer, text: await answer.text() };
+  } finally {
+    clearTimeout(slow);
+  }
+}
+
+/** Look whether a write was stored whose answer was lost, and say so. */
+export async function settleWrite(region, write, draft) {
+  const stored = await wasStored(region.dataset.pulse, write);
+  if (stored) forget(draft);
+  if (stored !== null) say(region, lostConnection(stored));
+}

@@ -1,0 +1,129 @@
+"""What is typed and not stored yet is kept: through another room, a closed tab, a minute without a connection."""
+
+from playwright.sync_api import expect
+
+from demo import quillhaven
+from studio.store import projects as store
+from tests.browser.base import StudioTestCase
+from tests.browser.test_typing import SlowCase
+
+KEY = "text.main"
+
+
+class DraftTests(StudioTestCase):
+    def setUp(self):
+        super().setUp()
+        self.project = store.create(self.user, quillhaven.document())
+
+    def room(self, rest):
+        self.go(f"/p/{self.project.code}/{rest}")
+
+    def details(self):
+        self.room(f"tokens/?cell={KEY}:light&view=page")
+
+    def describe(self, words):
+        self.page.fill("#token-description", words)
+        self.page.select_option("#token-type", "color")
+
+    def test_a_description_survives_another_room_and_a_closed_tab(self):
+        self.details()
+        self.describe("The words of the page,\nin two lines.")
+        self.page.click("#room-1")
+        expect(self.page.locator("#room-1")).to_have_attribute("aria-current", "page")
+        self.page.go_back()
+        expect(self.page.locator("#token-description")).to_have_value(
+            "The words of the page,\nin two lines."
+        )
+        self.page.close()
+        self.page = self.context.new_page()
+        self.details()
+        expect(self.page.locator("#token-description")).to_have_value(
+            "The words of the page,\nin two lines."
+        )
+        expect(self.page.locator(".draft-note")).to_contain_text("was not stored yet")
+        self.page.click("#store-page")
+        expect(self.page.locator(".says").first).to_contain_text("Described")
+        self.assertIn(
+            "two lines", store.load(store.Project.objects.get()).document.token(KEY).description
+        )
+        self.details()
+        expect(self.page.locator(".draft-note")).to_have_count(0)
+
+    def test_a_draft_is_of_its_own_token_and_can_be_discarded(self):
+        self.details()
+        before = self.page.input_value("#token-description")
+        self.describe("half a thought")
+        self.room("tokens/?cell=text.muted:light&view=page")
+        self.assertNotEqual(self.page.input_value("#token-description"), "half a thought")
+        self.details()
+        expect(self.page.locator("#token-description")).to_have_value("half a thought")
+        self.page.click(".draft-note button")
+        expect(self.page.locator("#token-description")).to_have_value(before)
+        self.details()
+        expect(self.page.locator("#token-description")).to_have_value(before)
+
+    def test_a_refused_form_keeps_what_was_typed(self):
+        self.details()
+        self.page.fill("#token-path", "surface.page")
+        self.describe("kept though refused")
+        self.page.click("#store-page")
+        expect(self.page.locator("#problem")).to_be_visible()
+        self.details()
+        expect(self.page.locator("#token-description")).to_have_value("kept though refused")
+
+    def test_a_new_project_half_filled_is_there_again(self):
+        self.go("/projects/new")
+        self.page.fill("#id_name", "Harbor")
+        self.page.fill("#id_more", "moor: #8a2f6b")
+        self.page.press("#id_more", "Enter")
+        expect(self.page.locator(".chip:not(.adds)")).to_have_count(1)
+        self.page.check("input[value=dense-tool]")
+        self.go("/projects/")
+        self.go("/projects/new")
+        expect(self.page.locator("#id_name")).to_have_value("Harbor")
+        expect(self.page.locator(".chip:not(.adds)")).to_have_count(1)
+        expect(self.page.locator("input[value=dense-tool]")).to_be_checked()
+        self.page.click("#create")
+        expect(self.page.locator(".route")).to_contain_text("Harbor")
+        self.go("/projects/new")
+        expect(self.page.locator("#id_name")).not_to_have_value("Harbor")
+
+    def test_passwords_are_never_kept(self):
+        self.go("/account/password")
+        for field in self.page.locator("input[type=password]").all():
+            field.fill("a long made-up word")
+        kept = self.page.evaluate("JSON.stringify({...localStorage})")
+        self.assertNotIn("made-up", kept)
+
+
+class OfflineTests(SlowCase):
+    def test_no_connection_is_said_at_once_and_a_click_does_not_give_up_the_write(self):
+        self.open("?cell=b0:light&view=page")
+        expect(self.page.locator("#token-description")).to_be_visible()
+        self.page.fill("#token-description", "typed at sea")
+        self.offline(True)
+        self.page.click("#store-page")
+        said = self.page.locator("#notes .says.error")
+        expect(said).to_contain_text("no connection", timeout=3_000, ignore_case=True)
+        self.page.click("#room-1")
+        self.offline(False)
+        self.page.wait_for_timeout(100)
+        self.open("?cell=b0:light&view=page")
+        expect(self.page.locator("#token-description")).to_have_value("typed at sea")
+
+    def test_cells_typed_before_a_tab_closed_are_sent_by_the_next_page(self):
+        cell = self.page.locator("a.cell[data-token=b3]").first
+        cell.focus()
+        self.offline(True)
+        self.page.keyboard.type("#123456")
+        self.page.keyboard.press("Enter")
+        self.page.keyboard.type("#654321")
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator("#notes .says.error")).to_contain_text("no connection")
+        self.page.evaluate("window.onbeforeunload = null")
+        self.page.close(run_before_unload=False)
+        self.page = self.context.new_page()
+        self.open("")
+        expect(self.page.locator("a.cell[data-token=b4] code").first).to_have_text("#654321")
+        self.assertEqual(self.stored().token("b3").value().text, "#123456")
+        self.assertEqual(self.stored().token("b4").value().text, "#654321")
