@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import datetime
+import posixpath
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
+from pathlib import Path
 from typing import Any
 
 import click
 
 from prism import __version__
 from prism.analysis import Analysis
+from prism.checks.check import Finding, Fix
 from prism.cli.group import file_argument, json_option, main, maps_option, theme_option
 from prism.cli.printing import patiently, show, show_json, theme_names, theme_words
-from prism.cli.reading import load, read_bytes, themes_for
+from prism.cli.reading import folder_of, load, read_bytes, skipped, themes_for
 from prism.edits.findings import read_day
 from prism.edits.words import counted
 from prism.errors import FormatError
@@ -92,7 +95,7 @@ def audit(
     """
     day = read_day(today or datetime.date.today().isoformat())
     document, made_by = _by_rule(_with_pairings(load(file, maps), pairs), file)
-    made = report(Analysis(document), day, _known(baseline))
+    made = report(Analysis(document), day, _known(baseline), _broken())
     readings = _readings(document, wanted) if form == "text" or wanted else []
     if as_json:
         show_json(
@@ -109,6 +112,21 @@ def audit(
     short = bool(wanted) and any(reading.fails or reading.missing for _, reading in readings)
     if fail_on != "never" and (short or _fails(made, fail_on, baseline is not None, bool(wanted))):
         ctx.exit(1)
+
+
+def _broken() -> list[Finding]:
+    """A finding for each declaration of a style sheet that refers in a circle or to nothing, and so is no token."""
+    return [
+        Finding(
+            "broken",
+            f"{declaration.name} in {declaration.selector}, line {declaration.line}, {declaration.reason}.",
+            severity="error",
+            fixes=(Fix("Let it refer to a property that is declared."),),
+            about=f"{declaration.name} {declaration.line}",
+        )
+        for declaration in skipped()
+        if declaration.is_broken
+    ]
 
 
 def _readings(document: Document, wanted: Sequence[str]) -> list[tuple[Pairing, Reading]]:
@@ -145,7 +163,12 @@ def _written(made: Report, form: str, document: Document, file: str) -> str:
         return files.as_csv(made)
     # Standard input was read to its end, and has no lines that could be named.
     sources = read_bytes(file) if file != "-" else {}
-    return as_sarif(made, places(document, sources), __version__)
+    folder = folder_of(file) if file != "-" else ""
+    found = {
+        path: replace(place, file=posixpath.normpath(posixpath.join(folder, place.file)))
+        for path, place in places(document, sources).items()
+    }
+    return as_sarif(made, found, __version__, f"{Path.cwd().as_uri()}/")
 
 
 def _fails(made: Report, fail_on: str, against: bool, one_theme: bool) -> bool:

@@ -14,6 +14,7 @@ from rich.console import Console
 from rich.progress import Progress
 from rich.table import Table
 
+from prism.cli.reading import skipped
 from prism.errors import FormatError
 from prism.model.document import Document
 from prism.resolution.resolver import Theme
@@ -39,8 +40,13 @@ def show(title: str, heads: Sequence[str], rows: Iterable[Sequence[str]]) -> Non
 
 
 def show_json(**members: Any) -> None:
-    """Members as JSON text, with the version of their form."""
-    click.echo(json.dumps({"version": VERSION, **members}, ensure_ascii=False, indent=1))
+    """Members as JSON text, with the version of their form, and what was skipped of the files that were read."""
+    left = [
+        {"name": s.name, "selector": s.selector, "reason": s.reason, "line": s.line}
+        for s in skipped()
+    ]
+    shown = {"version": VERSION, **members, "skipped": left}
+    click.echo(json.dumps(shown, ensure_ascii=False, indent=1))
 
 
 def patiently(items: Sequence[Item], what: str) -> Iterator[Item]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+import os
 import sys
 from collections.abc import Iterable, Sequence
 from pathlib import Path
@@ -12,11 +13,14 @@ import click
 
 from prism.errors import FormatError, PrismError
 from prism.formats import files, strict_json
+from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver, Theme
 
 #: Themes that are computed for one command at most.
 MOST_THEMES = 10_000
+#: Where a command keeps what it skipped.
+_SKIPPED = "nimble-prism.skipped"
 
 
 def load(source: str, maps: Sequence[str] = (), prefix: str = "k") -> Document:
@@ -28,6 +32,9 @@ def load(source: str, maps: Sequence[str] = (), prefix: str = "k") -> Document:
     imported = files.read(
         read_bytes(source), lambda: f"{prefix}{next(numbers)}", dict(map(_map, maps))
     )
+    context = click.get_current_context(silent=True)
+    if context is not None:
+        context.meta[_SKIPPED] = [*context.meta.get(_SKIPPED, ()), *imported.skipped]
     for declaration in imported.skipped:
         click.echo(
             f"Skipped: line {declaration.line}, {declaration.name} in {declaration.selector}: "
@@ -35,6 +42,19 @@ def load(source: str, maps: Sequence[str] = (), prefix: str = "k") -> Document:
             err=True,
         )
     return imported.document
+
+
+def skipped() -> list[SkippedDeclaration]:
+    """What the present command skipped of the files that it read."""
+    context = click.get_current_context(silent=True)
+    found: list[SkippedDeclaration] = context.meta.get(_SKIPPED, []) if context is not None else []
+    return found
+
+
+def folder_of(source: str) -> str:
+    """The folder that the names of ``read_bytes`` are meant from, seen from where the command was called."""
+    path = Path(source)
+    return os.path.relpath(path if path.is_dir() else path.parent)
 
 
 def _map(text: str) -> tuple[str, tuple[str, str]]:

@@ -95,11 +95,16 @@ class Report:
         return next(glance.judged for glance in self.glances if glance.id == "contrast")
 
 
-def report(analysis: Analysis, today: str = "", known: Collection[str] | None = None) -> Report:
-    """Everything the checks find. ``known`` are ids of findings that an earlier report had; what is not among them
-    is new."""
+def report(
+    analysis: Analysis,
+    today: str = "",
+    known: Collection[str] | None = None,
+    beside: Iterable[Finding] = (),
+) -> Report:
+    """Everything the checks find, and what was found ``beside`` them as a file was read. ``known`` are ids of findings
+    that an earlier report had; what is not among them is new."""
     document = analysis.document
-    items = tuple(_items(document, analysis.findings, today, known))
+    items = tuple(_items(document, [*analysis.findings, *beside], today, known))
     glances = []
     for check in CHECKS:
         looked = check.looked(analysis)

@@ -17,8 +17,15 @@ _SCHEMA = (
 )
 
 
-def as_sarif(report: Report, places: Mapping[str, Place], version: str) -> str:
-    """A report as SARIF text. ``places`` are where tokens stand in what was read, by path; ``version`` is ours."""
+#: What the names of files are relative to.
+_BASE = "CALLED_FROM"
+
+
+def as_sarif(
+    report: Report, places: Mapping[str, Place], version: str, called_from: str = ""
+) -> str:
+    """A report as SARIF text. ``places`` are where tokens stand in what was read, by path, their files relative to the
+    folder with the URI ``called_from``; ``version`` is ours."""
     rules = [
         {
             "id": check.id,
@@ -33,16 +40,21 @@ def as_sarif(report: Report, places: Mapping[str, Place], version: str) -> str:
         "semanticVersion": version,
         "rules": rules,
     }
+    base = {"originalUriBaseIds": {_BASE: {"uri": called_from}}} if called_from else {}
     run = {
         "tool": {"driver": driver},
+        **base,
         "columnKind": "unicodeCodePoints",
-        "results": [_result(item, places) for item in (*report.open, *report.accepted)],
+        "results": [
+            _result(item, places, _BASE if called_from else "")
+            for item in (*report.open, *report.accepted)
+        ],
     }
     log = {"$schema": _SCHEMA, "version": "2.1.0", "runs": [run]}
     return json.dumps(log, ensure_ascii=False, indent=1) + "\n"
 
 
-def _result(item: Item, places: Mapping[str, Place]) -> dict[str, Any]:
+def _result(item: Item, places: Mapping[str, Place], base: str) -> dict[str, Any]:
     finding = item.finding
     advice = " ".join(fix.words.rstrip(".") + "." for fix in finding.fixes)
     result: dict[str, Any] = {
@@ -53,7 +65,7 @@ def _result(item: Item, places: Mapping[str, Place]) -> dict[str, Any]:
         "partialFingerprints": {"finding/v1": hashlib.sha256(item.id.encode()).hexdigest()[:32]},
         "properties": {"tokens": list(item.paths), "themes": finding.themes},
     }
-    located = [_location(places[path], path) for path in item.paths if path in places]
+    located = [_location(places[path], path, base) for path in item.paths if path in places]
     if located:
         result["locations"] = located[:1]
         if located[1:]:
@@ -63,10 +75,11 @@ def _result(item: Item, places: Mapping[str, Place]) -> dict[str, Any]:
     return result
 
 
-def _location(place: Place, path: str) -> dict[str, Any]:
+def _location(place: Place, path: str, base: str) -> dict[str, Any]:
+    artifact = {"uri": quote(place.file), **({"uriBaseId": base} if base else {})}
     return {
         "physicalLocation": {
-            "artifactLocation": {"uri": quote(place.file)},
+            "artifactLocation": artifact,
             "region": {"startLine": place.line},
         },
         "logicalLocations": [{"fullyQualifiedName": path}],

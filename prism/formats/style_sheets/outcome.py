@@ -11,6 +11,10 @@ from prism.expressions.types import TOKEN_TYPES, font_family
 from prism.model.document import Document
 from prism.model.values import Expression, Value
 
+#: Why a declaration has no value in a browser either.
+CIRCULAR = "is a circular reference"
+NOT_THERE = ", which is not there"
+
 
 @dataclass(frozen=True, slots=True)
 class SkippedDeclaration:
@@ -20,6 +24,11 @@ class SkippedDeclaration:
     selector: str
     reason: str
     line: int = 0
+
+    @property
+    def is_broken(self) -> bool:
+        """Whether it refers in a circle or to what is not there, as a browser finds too."""
+        return self.reason == CIRCULAR or self.reason.endswith(NOT_THERE)
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,6 +9,7 @@ from typing import Any, Protocol
 import tinycss2
 
 from prism.formats.style_sheets.declarations import Declaration
+from prism.formats.style_sheets.outcome import NOT_THERE
 from prism.formats.style_sheets.references import reference
 from prism.formats.style_sheets.tokens import comma_parts, trim
 
@@ -81,5 +82,5 @@ class Writer:
             return ""
         if fallback is not None:
             return self.text(trim(fallback), depth + 1)
-        self.why = self.why or f"needs {name}, which is not there"
+        self.why = self.why or f"needs {name}{NOT_THERE}"
         return ""

@@ -9,6 +9,7 @@ from typing import Any
 from prism.expressions.values import MAX_TEXT
 from prism.formats.style_sheets.axis_of_sheet import AxisOfSheet, scheme_of
 from prism.formats.style_sheets.declarations import SCHEME, Declaration, Held, Sheet
+from prism.formats.style_sheets.outcome import CIRCULAR
 from prism.formats.style_sheets.page import Carrier, Page
 from prism.formats.style_sheets.references import holds, variables
 from prism.formats.style_sheets.texts import Text, Writer
@@ -189,7 +190,7 @@ class Values:
             for member in members:
                 winner = self._winner(member, theme)
                 self._texts[member, self._part(member, theme)] = (
-                    Text(None, winner, "is a circular reference")
+                    Text(None, winner, CIRCULAR)
                     if circular
                     else self._computed(member, winner, theme)
                 )
