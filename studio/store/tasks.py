@@ -117,8 +117,9 @@ def begin(code: str) -> LongTask | None:
             end(task, State.FAILED, words="It ended before it was finished, several times.")
             return None
         task.state, task.starts = State.RUNNING, task.starts + 1
-        task.share, task.words, task.beat_at = 0, "", timezone.now()
-        task.save(update_fields=["state", "starts", "share", "words", "beat_at"])
+        task.share, task.words = 0, ""
+        task.save(update_fields=["state", "starts", "share", "words"])
+        LongTask.objects.filter(pk=task.pk).update(beat_at=timezone.now())
         return task
 
 
