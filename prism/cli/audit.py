@@ -165,10 +165,16 @@ def _written(made: Report, form: str, document: Document, file: str) -> str:
     sources = read_bytes(file) if file != "-" else {}
     folder = folder_of(file) if file != "-" else ""
     found = {
-        path: replace(place, file=posixpath.normpath(posixpath.join(folder, place.file)))
+        path: replace(place, file=_seen_from_here(folder, place.file))
         for path, place in places(document, sources).items()
     }
     return as_sarif(made, found, __version__, f"{Path.cwd().as_uri()}/")
+
+
+def _seen_from_here(folder: str, name: str) -> str:
+    """The name of a file from where the command was called; its whole path where it lies elsewhere."""
+    joined = posixpath.normpath(posixpath.join(folder, name))
+    return joined if not joined.startswith("../") else Path(joined).resolve().as_posix()
 
 
 def _fails(made: Report, fail_on: str, against: bool, one_theme: bool) -> bool:

@@ -80,12 +80,33 @@ def source_over(top: ArrayLike, bottom: ArrayLike) -> Array:
 def flatten(layers: Sequence[ArrayLike]) -> Array:
     """Composite a stack, top first, into one color per row: (..., 4).
 
-    Channels are rounded to 8 bits after each layer, as a screen holds them in between.
+    Over an opaque ground each layer is blended in whole numbers of 8 bits, as ``painted_over`` says; over a translucent
+    one channels are rounded to 8 bits after each layer.
     """
     stack = _rounded(np.asarray(layers[-1], dtype=np.float64))
     for layer in reversed(layers[:-1]):
-        stack = _rounded(source_over(layer, stack))
+        top = np.asarray(layer, dtype=np.float64)
+        opaque = stack[..., 3:] >= 1
+        if opaque.all():
+            stack = painted_over(top, stack)
+        else:
+            stack = np.where(opaque, painted_over(top, stack), _rounded(source_over(top, stack)))
     return stack
+
+
+def painted_over(top: ArrayLike, bottom: ArrayLike) -> Array:
+    """Composite translucent ``top`` over opaque ``bottom``, both (..., 4), as Chromium paints them without a graphics
+    card: alpha and the color times alpha as whole numbers of 8 bits, and what shows through cut, not rounded. With a
+    graphics card each layer may be one step of 255 lighter.
+
+    Source: pixels of Chromium 156, 900 stacks of up to three layers, all equal (tests.reference.test_painted_stacks).
+    """
+    upper, lower = (np.asarray(layer, dtype=np.float64) for layer in (top, bottom))
+    alpha = np.floor(upper[..., 3:] * 255 + 0.5)
+    own = np.floor(np.floor(upper[..., :3] * 255 + 0.5) * alpha / 255 + 0.5)
+    through = np.floor(np.floor(lower[..., :3] * 255 + 0.5) * (256 - alpha) / 256)
+    channels = np.minimum(own + through, 255) / 255
+    return np.concatenate([channels, np.ones_like(channels[..., :1])], axis=-1)
 
 
 def _rounded(colors: Array) -> Array:

@@ -76,7 +76,11 @@ def _result(item: Item, places: Mapping[str, Place], base: str) -> dict[str, Any
 
 
 def _location(place: Place, path: str, base: str) -> dict[str, Any]:
-    artifact = {"uri": quote(place.file), **({"uriBaseId": base} if base else {})}
+    artifact = {"uri": quote(place.file)}
+    if place.file.startswith("/"):
+        artifact["uri"] = f"file://{artifact['uri']}"
+    elif base:
+        artifact["uriBaseId"] = base
     return {
         "physicalLocation": {
             "artifactLocation": artifact,

@@ -1,5 +1,6 @@
 """The command audit in continuous integration: formats, exit codes, baselines, waivers by their day."""
 
+import contextlib
 import csv
 import io
 import json
@@ -28,7 +29,8 @@ class AuditTests(SimpleTestCase):
         self.folder = Path(folder.name)
 
     def audit(self, *arguments):
-        return CliRunner().invoke(main, ["audit", *map(str, arguments)])
+        with contextlib.chdir(self.folder):
+            return CliRunner().invoke(main, ["audit", *map(str, arguments)])
 
     def file(self, name, text):
         path = self.folder / name
@@ -54,10 +56,50 @@ class AuditTests(SimpleTestCase):
             self.assertEqual(rules[result["ruleIndex"]], result["ruleId"])
             for location in result.get("locations", ()):
                 physical = location["physicalLocation"]
-                self.assertEqual(physical["artifactLocation"]["uri"], "a.css")
+                self.assertEqual(
+                    physical["artifactLocation"], {"uri": "a.css", "uriBaseId": "CALLED_FROM"}
+                )
                 path = location["logicalLocations"][0]["fullyQualifiedName"]
                 places[path] = physical["region"]["startLine"]
         self.assertEqual(places["text-main"], 2)
+        base = run["originalUriBaseIds"]["CALLED_FROM"]["uri"]
+        self.assertEqual(base, f"{self.folder.resolve().as_uri()}/")
+
+    def test_sarif_names_files_from_where_it_was_called(self):
+        (self.folder / "sub").mkdir()
+        sheet = self.file("sub/a.css", SHEET)
+        for place, uri in ((self.folder, "sub/a.css"), (Path("/"), None)):
+            with contextlib.chdir(place):
+                done = CliRunner().invoke(main, ["audit", str(sheet), "--format", "sarif"])
+            results = json.loads(done.stdout)["runs"][0]["results"]
+            named = {
+                where["physicalLocation"]["artifactLocation"]["uri"]
+                for result in results
+                for where in result.get("locations", ())
+            }
+            self.assertEqual(named, {uri or str(sheet.resolve()).lstrip("/")})
+        other = self.folder / "other"
+        other.mkdir()
+        with contextlib.chdir(other):
+            done = CliRunner().invoke(main, ["audit", "../sub/a.css", "--format", "sarif"])
+        self.assertIn(f'"{sheet.resolve().as_uri()}"', done.stdout)
+
+    def test_a_sheet_that_refers_to_nothing_or_in_a_circle_is_found_and_fails(self):
+        sheet = self.file(
+            "b.css",
+            ":root { --page: #fff; --text: #111;\n --a: var(--b); --b: var(--a);\n --c: var(--none) }",
+        )
+        done = self.audit(sheet, "--json")
+        self.assertEqual(done.exit_code, 1)
+        told = json.loads(done.stdout)
+        broken = [f["what"] for f in told["findings"] if f["check"] == "broken"]
+        self.assertEqual(
+            broken,
+            ["--a in :root, line 2, is a circular reference.", "--b in :root, line 2, is a circular reference.",
+             "--c in :root, line 3, needs --none, which is not there."],
+        )  # fmt: skip
+        self.assertEqual([s["name"] for s in told["skipped"]], ["--a", "--b", "--c"])
+        self.assertEqual(self.audit(sheet, "--fail-on", "never").exit_code, 0)
 
     def test_sarif_of_token_files_points_into_them(self):
         file = self.stored(quillhaven.document())

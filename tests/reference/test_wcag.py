@@ -89,7 +89,8 @@ class CompositingTests(SimpleTestCase):
 
     def test_a_stack_is_rounded_to_what_is_painted(self):
         found = flatten([(0, 0, 0, 0.5), (1, 1, 1, 1)])
-        self.assertEqual([round(float(c) * 255, 9) for c in found[:3]], [128, 128, 128])
+        # Chromium 156 paints half of black over white as 127, see test_painted_stacks.
+        self.assertEqual([round(float(c) * 255, 9) for c in found[:3]], [127, 127, 127])
 
 
 class VerdictTests(SimpleTestCase):
