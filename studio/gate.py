@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import shutil
+import sys
 import tempfile
 from threading import BoundedSemaphore
 from typing import Any
@@ -15,6 +16,8 @@ MAX_BODY = 25 * 1024 * 1024
 _DISCARDED = 4 * MAX_BODY
 _IN_MEMORY = 1024 * 1024
 _AT_ONCE = 2
+
+_STOPPED = b"This took too long and was stopped. Load the page again to see what was stored.\n"
 
 Environ = dict[str, Any]
 
@@ -53,12 +56,9 @@ class Gate:
                 with self.slots, self.deadlines.watched():
                     return self._answered(environ, start_response)
             except DeadlineError:
-                start_response(
-                    "503 Service Unavailable", [("Content-Type", "text/plain; charset=utf-8")]
-                )
-                return [
-                    b"This took too long and was stopped. Load the page again to see what was stored.\n"
-                ]
+                headers = [("Content-Type", "text/plain; charset=utf-8")]
+                start_response("503 Service Unavailable", headers, sys.exc_info())
+                return [_STOPPED]
             finally:
                 memory.give_back()
 

@@ -63,6 +63,10 @@ OVERLAYS = (
         "Over what is under the pointer",
     ),
     Meaning(
+        "overlay.pressed", "overlay pressed", "{overlay dark.16}", "{overlay light.12}",
+        "While it is pressed",
+    ),
+    Meaning(
         "overlay.scrim", "overlay", "{overlay dark.50}", "{overlay dark.72}", "Behind a dialog"
     ),
 )  # fmt: skip

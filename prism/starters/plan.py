@@ -57,7 +57,7 @@ class NamedColor:
 
 #: Names of hues, each up to an OKLCH hue in degrees. Common practice, no source.
 _HUES = (
-    (10, "pink"), (40, "red"), (70, "orange"), (115, "yellow"), (165, "green"), (220, "teal"),
+    (10, "pink"), (34, "red"), (70, "orange"), (115, "yellow"), (165, "green"), (220, "teal"),
     (275, "blue"), (320, "violet"), (360, "pink"),
 )  # fmt: skip
 

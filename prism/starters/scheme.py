@@ -9,6 +9,7 @@ from prism.changes.structure import add_tokens
 from prism.color import space
 from prism.derive import fills
 from prism.derive.fills import Fill, Swatch
+from prism.expressions.types import font_family
 from prism.model.document import Axis, Document, Follows, Group, Mode, Page, Rule, Token
 from prism.model.values import BASE, Condition, Expression
 from prism.palette import building, measures, purposes, ramps
@@ -35,7 +36,10 @@ _TAKEN = frozenset(
     )
 )
 _SCALES = ("space", "radius", "size", "weight", "duration", "shadow")
-_GAPS = {"tight": "2", "row": "4", "part": "8"}
+_GAPS = {"tight": "2", "control": "3", "row": "4", "part": "8", "page": "12"}
+#: Sizes of type by what they are for, as steps of their scale.
+_SIZES = {"small": -1, "body": 0, "head": 2}
+_FONT = "system-ui, sans-serif"
 _GROUPS = {
     "text": "Words and figures",
     "surface": "What things lie on",
@@ -93,7 +97,7 @@ class _Builder:
         if self.plan.has("overlays"):
             for end, group, shares in (
                 (ends[1], "overlay dark", (8, 16, 50, 72)),
-                (ends[0], "overlay light", (8, 16)),
+                (ends[0], "overlay light", (8, 12)),
             ):
                 self.document = building.veils(self.document, end.key, shares, group, self.new_key)
                 grounds.append(group)
@@ -224,6 +228,20 @@ class _Builder:
         self.measure("corner.card", "dimension", {BASE: "{radius.2}"})
         self.measure("corner.control", "dimension", {BASE: "{radius.1}"})
         self.measure("lift.card", "shadow", {BASE: "{shadow.1}"})
+        kind = measures.kind_of("size")
+        steps = [int(exponent) for exponent in kind.values.split()]
+        sizes = [t for t in self.document.tokens if t.group == kind.group and t.tier == "raw"]
+        by_step = dict(zip(steps, sizes[-len(steps) :], strict=True))
+        for name, step in _SIZES.items():
+            self.measure(f"type.{name}", "dimension", {BASE: f"{{{by_step[step].path}}}"})
+        font = Token(
+            self.new_key(),
+            "font.body",
+            "fontFamily",
+            "semantic",
+            ((BASE, font_family.read_css(_FONT)),),
+        )
+        self.document = add_tokens(self.document, [font])
 
 
 def _free(name: str, taken: set[str]) -> str:

@@ -29,7 +29,7 @@ class Answer:
         self.status = ""
         self.body = b"".join(application(asked, self.start))
 
-    def start(self, status, headers):
+    def start(self, status, headers, error=None):
         self.status, self.headers = status, dict(headers)
 
 
@@ -53,6 +53,15 @@ class DeadlineTests(SimpleTestCase):
         self.assertEqual(answer.status, "503 Service Unavailable")
         self.assertIn(b"took too long", answer.body)
         self.assertEqual(Answer(gate, environ()).body, b"done")
+
+    def test_an_answer_that_has_begun_is_stopped_too(self):
+        def application(asked, start):
+            start("200 OK", [])
+            while True:
+                pass
+
+        answer = Answer(Gate(application, deadlines=self.deadlines()), environ())
+        self.assertEqual(answer.status, "503 Service Unavailable")
 
     def test_work_that_swallows_the_error_is_told_again(self):
         told = []

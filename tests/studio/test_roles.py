@@ -60,7 +60,7 @@ class RoleTests(RoomCase):
         self.assert_reads(page, '<a href="?cell=text.main%3A&amp;view=page" tabindex="-1"')
         self.assertContains(page, 'title="unknown: its name says nothing">unknown')
         found = self.client.get(self.url("tokens:room"), {"role": "text"})
-        self.assertContains(found, "1 tokens")
+        self.assertContains(found, "1 token")
         self.assertContains(found, 'id="cell-text.main:')
 
     def test_what_a_token_belongs_to_is_said_and_taken_back(self):

@@ -58,9 +58,11 @@ class ShowTests(RoomCase):
 
     def test_what_is_unknown_in_an_address_is_skipped(self):
         self.make(quillhaven.document())
-        for query in ("theme=sky:green", "theme=%00", "columns=none", "cell=nope:dark", "pinned=x"):
+        for query in ("theme=sky:green", "columns=none", "cell=nope:dark", "pinned=x"):
             response = self.client.get(self.url("tokens:room") + "?" + query)
             self.assertEqual(response.status_code, 200)
+        response = self.client.get(self.url("tokens:room") + "?theme=%00")
+        self.assertContains(response, "holds the character NUL", status_code=400)
 
     def test_the_policy_allows_no_inline_style_or_script(self):
         self.make(quillhaven.document())

@@ -111,7 +111,7 @@ export function restore(root) {
     const before = fieldsOf(form).map(valueOf).join("\n");
     put(form, draft.values);
     if (fieldsOf(form).map(valueOf).join("\n") === before) continue;
-    form.append(note(form, key));
+    form.prepend(note(form, key));
     stir(form);
   }
 }
