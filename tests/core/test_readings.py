@@ -146,7 +146,7 @@ class CellTests(SimpleTestCase):
             line.token.key: [one.worst.shown if one.worst else "" for one in line.cells]
             for line in lines
         }
-        self.assertEqual(found["text.main"], ["15.24", "5.42", "5.76"])
+        self.assertEqual(found["text.main"], ["15.24", "8.54", "5.78"])
         self.assertEqual(found["surface.card"], ["1.05", "1.03", "1.30"])
         self.assertEqual(found["surface.sunken"], ["", "", ""])
         self.assertFalse(any(cell.worst.fails for cell in lines[1].cells))

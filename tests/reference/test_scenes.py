@@ -232,7 +232,8 @@ class LensTests(EngineTestCase):
 
 
 class AxeTests(SceneCase):
-    """axe-core 4.14 measures each text; the core says the same ratio to 0.02."""
+    """axe-core 4.14 measures each text; the core says the same ratio to 0.02, and to 3 % over a translucent layer,
+    where axe-core rounds and Chromium cuts, as the core does (tests.reference.test_painted_stacks)."""
 
     def test_contrast_in_themes_that_cover_every_two_modes(self):
         measured = incomplete = 0
@@ -252,9 +253,10 @@ class AxeTests(SceneCase):
                         if not texts or not data["contrastRatio"]:
                             continue
                         run = scene.runs[int(texts.split()[0])]
-                        self.assertAlmostEqual(
-                            staged.ratio(run), data["contrastRatio"], delta=0.02, msg=(name, run)
-                        )
+                        ours, theirs = staged.ratio(run), data["contrastRatio"]
+                        layered = any(slot.startswith(("veil", "shade")) for slot in run.fills)
+                        delta = 0.03 * ours if layered else 0.02
+                        self.assertAlmostEqual(ours, theirs, delta=delta, msg=(name, run))
                         measured += 1
                 for node in (node for one in result["incomplete"] for node in one["nodes"]):
                     incomplete += 1
