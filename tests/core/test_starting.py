@@ -105,7 +105,11 @@ class AnyColorTests(SimpleTestCase):
             _, built = made(("brand", text))
             resolver = Analysis(built).resolver
             light = [
-                oklch(resolver.resolve(built.token_at(f"action.fill.{state}").key, (0,)).color)[0]
+                oklch(
+                    resolver.resolve(
+                        built.token_at(f"action.fill.{state}").key, resolver.default_theme
+                    ).color
+                )[0]
                 for state in ("$root", "hover", "pressed")
             ]
             self.assertEqual(sorted(light, reverse=sign < 0), light)
