@@ -232,8 +232,8 @@ class _Builder:
         steps = [int(exponent) for exponent in kind.values.split()]
         sizes = [t for t in self.document.tokens if t.group == kind.group and t.tier == "raw"]
         by_step = dict(zip(steps, sizes[-len(steps) :], strict=True))
-        for name, step in _SIZES.items():
-            self.measure(f"type.{name}", "dimension", {BASE: f"{{{by_step[step].path}}}"})
+        for name, exponent in _SIZES.items():
+            self.measure(f"type.{name}", "dimension", {BASE: f"{{{by_step[exponent].path}}}"})
         font = Token(
             self.new_key(),
             "font.body",
