@@ -94,6 +94,31 @@ def ask(
     return task, True
 
 
+def keep(
+    project: Project,
+    kind: str,
+    revision: int,
+    fields: Mapping[str, Any],
+    user: User,
+    result: Result,
+) -> LongTask:
+    """A task that is done at once, so that what came of it is kept like that of others."""
+    return LongTask.objects.create(
+        project=project,
+        code=secrets.token_hex(10),
+        kind=kind,
+        fields=json.dumps(fields, ensure_ascii=False),
+        payload=b"",
+        revision=revision,
+        asked=asked_for(kind, revision, fields, result.data),
+        asked_by=user,
+        state=State.DONE,
+        ended_at=timezone.now(),
+        text=result.text,
+        data=result.data,
+    )
+
+
 def find(project: Project, code: str) -> LongTask | None:
     """A task of a project, without its files; None where there is none."""
     return project.tasks.filter(code=code).defer("data", "payload").first()

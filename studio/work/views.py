@@ -63,7 +63,7 @@ def stop(request: HttpRequest, project: Project, task: str) -> HttpResponse:
 def file(request: HttpRequest, project: Project, task: str) -> HttpResponse:
     """The file that came of a task."""
     done = _task(project, task)
-    if not done.data:
+    if not done.data or not done.name:
         raise Http404
     response = HttpResponse(bytes(done.data), content_type=done.content_type)
     response["Content-Disposition"] = f'attachment; filename="{done.name}"'

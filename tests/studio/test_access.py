@@ -124,6 +124,7 @@ TABLE = {
     "report:file": {"GET": "viewer", "POST": "viewer"},
     "exchange:room": {"GET": "viewer"},
     "exchange:import": {"POST": "viewer"},
+    "exchange:take-import": {"POST": "editor"},
     "exchange:export": {"GET": "viewer", "POST": "viewer"},
     "work:state": {"GET": "viewer"},
     "work:stop": {"POST": "editor"},

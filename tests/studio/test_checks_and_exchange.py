@@ -12,10 +12,11 @@ from django.urls import reverse
 from demo import quillhaven
 from prism.changes import structure
 from prism.formats import archive
+from prism.model.document import Pairing
 from prism.model.values import Expression
 from studio.store import projects as store
 from studio.store.models import Project
-from tests.builders import document, observatory_files, token
+from tests.builders import axis, document, observatory_files, token
 from tests.studio.cases import RoomCase
 
 
@@ -128,7 +129,14 @@ class ExchangeTests(RoomCase):
     def import_files(self, *files, into="here", **more):
         uploads = [SimpleUploadedFile(name, data) for name, data in files]
         data = {"files": uploads, "into": into, "revision": self.project.revision} | more
-        return self.client.post(self.url("exchange:import"), data)
+        return self.sure(self.client.post(self.url("exchange:import"), data))
+
+    def sure(self, answer, **how):
+        """Import what was kept to be looked at, where there is such a thing."""
+        _, _, task = answer.get("Location", "").partition("task=")
+        if not task:
+            return answer
+        return self.client.post(self.url("exchange:take-import"), {"task": task}, **how)
 
     def test_a_set_of_files_becomes_a_new_project(self):
         response = self.import_files(*observatory_files().items(), into="new")
@@ -145,6 +153,38 @@ class ExchangeTests(RoomCase):
         self.assertEqual(self.stored().name, before.name)
         self.client.post(self.url("projects:undo"))
         self.assertEqual(self.stored(), before)
+
+    def test_what_an_import_in_place_replaces_is_said_before_it_does(self):
+        self.make(
+            document(
+                token("text", "#111111", description="Words"),
+                token("page", "#ffffff", ({"look": "night"}, "#000000"), role="page"),
+                token("gone.one", "{text}"),
+                axes=(axis("look", "light", "night"),),
+                pairings=(Pairing("p", "text", ("page",)),),
+            )
+        )
+        before = self.stored()
+        css = b":root { --text: #111111; --page: #eeeeee; --fresh: red; --odd }"
+        answer = self.client.post(
+            self.url("exchange:import"),
+            {"files": SimpleUploadedFile("a.css", css), "into": "here", "revision": 1},
+        )
+        self.assertEqual(self.stored(), before)
+        page = self.client.get(answer["Location"])
+        words = (
+            "1 value stays as it is.", "1 new token", "fresh", "1 token deleted", "gone.one",
+            "2 values change", "look night", "#eeeeee", "1 answered role, 1 description, 2 modes, 1 pairing",
+            "Skipped --odd",
+        )  # fmt: skip
+        for sentence in words:
+            self.assert_reads(page, sentence)
+        self.assertEqual(self.sure(answer).status_code, 302)
+        self.assertEqual([one.path for one in self.stored().tokens], ["text", "page", "fresh"])
+        self.post("projects:undo")
+        self.assertEqual(self.stored(), before)
+        gone = self.client.post(self.url("exchange:take-import"), {"task": "nothing"})
+        self.assertContains(gone, "no longer kept. Choose it again.", status_code=410)
 
     def test_bad_files_are_refused_with_one_sentence_and_nothing_is_stored(self):
         color = {"a": {"$type": "color", "$value": "#12345"}}
@@ -227,11 +267,11 @@ class ExchangeTests(RoomCase):
 
     def test_a_style_sheet_comes_with_a_list_of_what_was_skipped(self):
         css = b":root { --ink: #111; --shade: 0 1px 2px #000 } .dark { --ink: #eee } .odd { --ink: red }"
-        response = self.client.post(
+        answer = self.client.post(
             self.url("exchange:import"),
             {"files": SimpleUploadedFile("a.css", css), "into": "here", "revision": 1},
-            follow=True,
         )
+        response = self.sure(answer, follow=True)
         self.assertContains(
             response, "2 tokens imported (1 raw, 1 semantic), with axis appearance (light, dark)."
         )
@@ -241,11 +281,11 @@ class ExchangeTests(RoomCase):
         classes = " ".join(f".odd-{i} {{ --a: red }}" for i in range(50))
         broken = "; ".join(f"--b{i} #fff" for i in range(120))
         css = f":root {{ --a: #111; {broken} }} {classes}".encode()
-        response = self.client.post(
+        answer = self.client.post(
             self.url("exchange:import"),
             {"files": SimpleUploadedFile("a.css", css), "into": "here", "revision": 1},
-            follow=True,
         )
+        response = self.sure(answer, follow=True)
         self.assertContains(response, "--b99 #fff (line 1) and 20 more: cannot be read")
         self.assertNotContains(response, "--b100")
         self.assertContains(response, "More was skipped, for 11 other reasons.")

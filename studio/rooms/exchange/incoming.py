@@ -7,12 +7,14 @@ import itertools
 import zipfile
 from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import asdict, dataclass, replace
 from typing import Any
 
 from django.contrib.auth.models import User
 
+from prism.compare.replacing import replacing
 from prism.edits.imports import ImportDocument
+from prism.edits.words import counted
 from prism.errors import PrismError
 from prism.formats import archive
 from prism.formats import files as formats
@@ -26,6 +28,8 @@ from studio.store.projects import Project
 WHILE_WAITING = 600_000
 #: Reasons, and names under a reason, that the report on an import says at most.
 MOST_REASONS, MOST_NAMED = 40, 100
+#: Paths, and values that differ, that are shown before tokens are replaced; the others are counted.
+MOST_PATHS, MOST_CHANGED = 12, 40
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,17 +80,40 @@ class ImportResult:
 
 def import_into(incoming: Incoming, project: Project, user: User) -> ImportResult:
     """Read what is imported and store it in ``project`` or in a new one. Raises ``PrismError``."""
-    others: list[str] = []
-    choice = incoming.values["duplicates"]
-    if incoming.files:
-        files, others = _unzipped(incoming.files)
-        read = formats.read(files, store.new_key, choice=choice)
-    else:
-        read = importing.document_of_text(incoming.text, store.new_key, choice)
+    read, others = _read(incoming)
     target = _store(project, user, incoming.values, read.document)
     remarks = [f"Skipped, not token files: {', '.join(others)}."] if others else []
     remarks += [" ".join(_skipped(read.skipped))] if read.skipped else []
     return ImportResult(target, _sentence(read.document), tuple(remarks))
+
+
+def asks_first(incoming: Incoming, project: Project) -> bool:
+    """Whether an import would take the place of tokens, and nobody has seen yet what it replaces."""
+    return incoming.values["into"] == "here" and bool(store.load(project).document.tokens)
+
+
+def review(incoming: Incoming, project: Project) -> dict[str, Any]:
+    """What an import would leave out, change and bring, for its page. Raises ``PrismError``."""
+    read, _ = _read(incoming)
+    found = replacing(store.load(project).document, read.document)
+    changed = [asdict(one) for one in found.changed[:MOST_CHANGED]]
+    return {
+        "new": {"count": len(found.new), "first": found.new[:MOST_PATHS]},
+        "gone": {"count": len(found.gone), "first": found.gone[:MOST_PATHS]},
+        "changed": {"count": len(found.changed), "first": changed},
+        "same": found.same,
+        "besides": [counted(count, noun) for noun, count in found.besides],
+        "skipped": list(_skipped(read.skipped)),
+    }
+
+
+def _read(incoming: Incoming) -> tuple[Any, list[str]]:
+    """What the files or the text hold, and the names of files that were skipped."""
+    choice = incoming.values["duplicates"]
+    if not incoming.files:
+        return importing.document_of_text(incoming.text, store.new_key, choice), []
+    files, others = _unzipped(incoming.files)
+    return formats.read(files, store.new_key, choice=choice), others
 
 
 def _unzipped(files: Mapping[str, bytes]) -> tuple[Mapping[str, bytes], list[str]]:

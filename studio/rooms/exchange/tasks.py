@@ -6,7 +6,7 @@ import json
 
 from prism.errors import PrismError
 from prism.formats import files as formats
-from studio.rooms.exchange.incoming import import_into, unpacked
+from studio.rooms.exchange.incoming import asks_first, import_into, review, unpacked
 from studio.rooms.themes import read_theme
 from studio.store.tasks import Result
 from studio.work.kinds import Work, long_task
@@ -22,6 +22,9 @@ def import_much(work: Work) -> Result:
         raise PrismError("The account that asked for this is gone.")
     incoming = unpacked(bytes(work.task.payload), work.fields)
     work.tell(0.1, f"reading {incoming.size / 1e6:.1f} MB.")
+    if not work.fields.get("sure") and asks_first(incoming, work.task.project):
+        kept = {"review": review(incoming, work.task.project)}
+        return Result(json.dumps(kept), bytes(work.task.payload))
     result = import_into(incoming, work.task.project, user)
     kept = {
         "project": result.project.code,

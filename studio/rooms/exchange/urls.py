@@ -6,5 +6,6 @@ app_name = "exchange"
 urlpatterns = [
     path("", views.room, name="room"),
     path("import", views.import_files, name="import"),
+    path("import/take", views.take_import, name="take-import"),
     path("export/<slug:target>", views.export, name="export"),
 ]

@@ -23,7 +23,15 @@ from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.exchange.address import ExchangeAddress
 from studio.rooms.exchange.forms import ImportForm
-from studio.rooms.exchange.incoming import WHILE_WAITING, Incoming, import_into
+from studio.rooms.exchange.incoming import (
+    WHILE_WAITING,
+    ImportResult,
+    Incoming,
+    asks_first,
+    import_into,
+    review,
+    unpacked,
+)
 from studio.rooms.exchange.tasks import EXPORT, IMPORT
 from studio.rooms.frame import Frame
 from studio.rooms.themes import read_theme
@@ -110,6 +118,8 @@ def import_files(request: HttpRequest, project: Project) -> HttpResponse:
         incoming = Incoming(_files(values["files"]), values["text"], values)
         if incoming.size > WHILE_WAITING:
             return _later(frame, incoming)
+        if asks_first(incoming, project):
+            return _asking(frame, incoming)
         result = import_into(incoming, project, frame.person)
     except PermissionDenied as error:
         return _room(frame, form, str(error), 403)
@@ -117,6 +127,11 @@ def import_files(request: HttpRequest, project: Project) -> HttpResponse:
         return _room(frame, form, str(error), 422, asks_duplicates=True)
     except PrismError as error:
         return _room(frame, form, str(error), 422)
+    return _imported(request, project, result)
+
+
+def _imported(request: HttpRequest, project: Project, result: ImportResult) -> HttpResponse:
+    """Say what was imported, in the project it was imported into."""
     messages.success(
         request, result.sentence, extra_tags="undo" if result.project == project else ""
     )
@@ -125,8 +140,36 @@ def import_files(request: HttpRequest, project: Project) -> HttpResponse:
     return redirect(reverse("exchange:room", args=[result.project.code]))
 
 
-def _later(frame: ExchangeFrame, incoming: Incoming) -> HttpResponse:
-    revision, fields = frame.loaded.revision, incoming.fields
+def _asking(frame: ExchangeFrame, incoming: Incoming) -> HttpResponse:
+    """Keep what is to be imported, and show what it would replace."""
+    found = review(incoming, frame.project)
+    kept = tasks.Result(json.dumps({"review": found}), incoming.packed())
+    task = tasks.keep(
+        frame.project, IMPORT, frame.loaded.revision, incoming.fields, frame.person, kept
+    )
+    return redirect(frame.plain_url("exchange:room", task=task.code))
+
+
+@requires("edit")
+@require_POST
+def take_import(request: HttpRequest, project: Project) -> HttpResponse:
+    """Import what was kept while somebody looked at what it replaces."""
+    frame = _enter(request, project)
+    task = tasks.find(project, request.POST.get("task", ""))
+    if task is None or task.kind != IMPORT or not task.data:
+        return _room(frame, problem="This file is no longer kept. Choose it again.", status=410)
+    incoming = unpacked(bytes(task.data), tasks.fields_of(task))
+    if incoming.size > WHILE_WAITING:
+        return _later(frame, incoming, sure=True)
+    try:
+        result = import_into(incoming, project, frame.person)
+    except PrismError as error:
+        return _room(frame, problem=str(error), status=422)
+    return _imported(request, project, result)
+
+
+def _later(frame: ExchangeFrame, incoming: Incoming, *, sure: bool = False) -> HttpResponse:
+    revision, fields = frame.loaded.revision, incoming.fields | ({"sure": True} if sure else {})
     task = ask(frame.project, IMPORT, revision, fields, frame.person, incoming.packed())
     return redirect(frame.plain_url("exchange:room", task=task.code))
 

@@ -1,3 +1,5 @@
+import { keepTyped } from "./cell-drafts.js";
+
 /**
  * The field that a cell of the sheet becomes while something is typed into it. `template` holds an
  * np-complete with an input; the cell waits, hidden, beside it.
@@ -34,8 +36,16 @@ export class CellField {
     input.setAttribute("aria-label", `${cell.closest("tr").querySelector("th").title}, value`);
     cell.hidden = true;
     cell.after(this.#field);
+    input.addEventListener("input", () => this.#keep(input.value));
+    this.#keep(text);
     input.focus();
     input.setSelectionRange(text.length, text.length);
+  }
+
+  #keep(text) {
+    const { token, mode } = this.#cell.dataset;
+    const region = this.#cell.closest("np-region");
+    if (region) keepTyped(region, text && text !== this.#was ? { token, mode, text } : null);
   }
 
   /** Add a key that was pressed before the field could have the focus. */
@@ -50,6 +60,8 @@ export class CellField {
     if (!this.#cell) return null;
     const text = this.#field.querySelector("input").value;
     const field = this.#field;
+    const region = this.#cell.closest("np-region");
+    if (region) keepTyped(region, null);
     this.#cell.hidden = false;
     [this.#field, this.#cell] = [null, null];
     field.remove();

@@ -1,4 +1,4 @@
-import { keepWrites, keptWrites } from "./drafts.js";
+import { keepWrites, keptWrites } from "./cell-drafts.js";
 import { STORED, wasStored, writeName } from "./answers.js";
 
 const AGAIN = 3000;
@@ -44,7 +44,7 @@ export class CellWrites {
 
   /** Send what was typed before the page went away, and may not have been stored. */
   async resume() {
-    for (const entry of keptWrites(this.#region))
+    for (const entry of await keptWrites(this.#region))
       if ((await wasStored(this.#region.dataset.pulse, entry.write)) === false) this.#queue.push(entry);
     keepWrites(this.#region, this.#queue);
     if (this.#queue.length && !this.#running) this.#region.hold(this.#drain());

@@ -8,7 +8,8 @@ const DAYS = 7 * 24 * 3600 * 1000;
 const KEPT = "input:not([type=hidden], [type=password], [type=file], [type=search], [type=submit]), textarea, select";
 const ABOUT = "input[type=hidden]:not([data-state], [name=csrfmiddlewaretoken], [name=revision], [name=next])";
 
-const who = () => document.body.dataset.person ?? "";
+/** The person who is signed in. */
+export const who = () => document.body.dataset.person ?? "";
 const fieldsOf = (form) => [...form.elements].filter((field) => field.name && field.matches(KEPT));
 const isChecked = (field) => field.matches("[type=checkbox], [type=radio]");
 const valueOf = (field) => (isChecked(field) ? `${field.value} ${field.checked}` : field.value);
@@ -26,7 +27,8 @@ export function keyOf(form) {
   return PREFIX + [who(), new URL(form.action).pathname, form.id, ...about].join("|");
 }
 
-const read = (key) => {
+/** What is kept under a name, or null. */
+export const read = (key) => {
   try {
     return JSON.parse(localStorage.getItem(key) ?? "null");
   } catch {
@@ -54,22 +56,6 @@ export function keep(form) {
 /** Forget the draft of a form, by the name it is kept under. */
 export function forget(key) {
   if (key) localStorage.removeItem(key);
-}
-
-/** Keep the writes of cells that wait to be stored. */
-export function keepWrites(region, queue) {
-  const key = `np-writes ${who()}|${region.dataset.project}`;
-  try {
-    if (queue.length) localStorage.setItem(key, JSON.stringify(queue));
-    else localStorage.removeItem(key);
-  } catch {
-    // The storage is full or forbidden; the page still sends them.
-  }
-}
-
-/** The writes of cells that a page before this one left. */
-export function keptWrites(region) {
-  return read(`np-writes ${who()}|${region.dataset.project}`) ?? [];
 }
 
 function put(form, values) {

@@ -6,6 +6,7 @@
 // clears; Insert, or Ctrl Enter, adds a token to the group by its link [data-adds]. A cell becomes a field at the first key, or at F2 with what it holds: Enter and Tab store and
 // go on, Escape leaves.
 
+import { keptTyped } from "./cell-drafts.js";
 import { CellField } from "./cell-field.js";
 import { CellWrites } from "./cell-writes.js";
 import { RangeOfCells } from "./cell-range.js";
@@ -32,7 +33,19 @@ export class NpSheet extends HTMLElement {
     if (!form || !template) return;
     this.#field = new CellField(template);
     this.#writes = new CellWrites(this.region, form, () => Boolean(this.#field.cell));
-    if (!this.region.busy) this.#writes.resume();
+    if (!this.region.busy) this.#resume();
+  }
+
+  /** Take up what a page before this one left: writes that wait, and a field that was open. */
+  async #resume() {
+    await this.#writes.resume();
+    const typed = await keptTyped(this.region);
+    if (!typed || this.#field.cell) return;
+    const cell = document.getElementById(`cell-${typed.token}:${typed.mode}`);
+    if (cell && this.contains(cell)) {
+      cell.scrollIntoView({ block: "nearest" });
+      this.#open(cell, typed.text);
+    } else this.region.say(`What you typed into a cell earlier was not stored: “${typed.text}”.`);
   }
 
   disconnectedCallback() {
