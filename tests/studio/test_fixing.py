@@ -1,7 +1,10 @@
 """Fixes for a token, a mode or the levels of surfaces, from the pages that lead there."""
 
+from unittest import mock
+
 from demo import quillhaven
 from prism.analysis import Analysis
+from studio.rooms.checks import fixing
 from tests.studio.cases import RoomCase
 
 
@@ -9,6 +12,10 @@ class ScopeTests(RoomCase):
     def setUp(self):
         super().setUp()
         self.make(quillhaven.document())
+        for clock in ("_WAITED", "_AT_MOST"):  # a busy machine finds the same
+            patience = mock.patch.object(fixing, clock, 300.0)
+            patience.start()
+            self.addCleanup(patience.stop)
 
     def test_a_pairing_leads_to_all_of_its_foreground(self):
         pairings = Analysis(self.stored()).judged.pairings

@@ -23,8 +23,8 @@ def import_much(work: Work) -> Result:
     incoming = unpacked(bytes(work.task.payload), work.fields)
     work.tell(0.1, f"reading {incoming.size / 1e6:.1f} MB.")
     if not work.fields.get("sure") and asks_first(incoming, work.task.project):
-        kept = {"review": review(incoming, work.task.project)}
-        return Result(json.dumps(kept), bytes(work.task.payload))
+        found = {"review": review(incoming, work.task.project)}
+        return Result(json.dumps(found), bytes(work.task.payload))
     result = import_into(incoming, work.task.project, user)
     kept = {
         "project": result.project.code,
