@@ -97,17 +97,17 @@ def wait_for(holds: Callable[[], bool], seconds: float) -> float:
 class Writer(threading.Thread):
     """Stores one value after another until it is told to stop."""
 
-    def __init__(self, port: int, place: int) -> None:
+    def __init__(self, port: int, place: int, code: str = "") -> None:
         super().__init__(daemon=True)
-        self.port, self.place = port, place
+        self.port, self.place, self.code = port, place, code
         self.acknowledged: list[tuple[float, str]] = []
         self.failed = 0
         self.stopping = False
 
     def run(self) -> None:
         visitor = Visitor(self.port)
-        visitor.enter()
-        token = visitor.keys[self.place]
+        visitor.enter(self.code)
+        token = visitor.keys[self.place % len(visitor.keys)]
         number = 0
         while not self.stopping:
             number += 1

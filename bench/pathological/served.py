@@ -15,14 +15,13 @@ import sys
 import threading
 import time
 from collections.abc import Iterator
-from dataclasses import dataclass, field
-from html.parser import HTMLParser
 from pathlib import Path
 from statistics import median, quantiles
 from tempfile import mkdtemp
 from urllib.parse import urlencode
 
 from bench.drills import Demo
+from bench.forms import TYPED, Form, forms
 from bench.pathological.shapes import Shape, shapes
 from bench.visitor import Visitor
 
@@ -41,57 +40,6 @@ _NEVER = re.compile(r"sign-out|/delete|/restore|/remove|/demo$|/stop$|dialog")
 SIZES = (30, 300, 3_000, 30_000, 300_000)
 #: Seconds a request may take, and in which ``/alive`` is to answer.
 SLOWEST, ALIVE = 10.0, 0.05
-
-
-@dataclass(slots=True)
-class Form:
-    """A form of a page: where it is sent, how, its fields with what they hold, and those for texts and files."""
-
-    action: str
-    method: str
-    fields: dict[str, str] = field(default_factory=dict)
-    texts: list[str] = field(default_factory=list)
-    files: list[str] = field(default_factory=list)
-
-
-class Forms(HTMLParser):
-    """The forms of a page."""
-
-    def __init__(self, page: str) -> None:
-        super().__init__()
-        self.page = page.partition("?")[0]
-        self.forms: list[Form] = []
-        self._open: Form | None = None
-
-    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
-        said = {name: value or "" for name, value in attrs}
-        if tag == "form":
-            action = said.get("action") or self.page
-            self._open = Form(action, said.get("method", "get").lower())
-            self.forms.append(self._open)
-        name = said.get("name", "")
-        if self._open is None or not name or name == "csrfmiddlewaretoken":
-            return
-        if tag == "textarea":
-            self._open.texts.append(name)
-        elif tag == "select":
-            self._open.fields[name] = ""
-        elif tag == "input":
-            self._input(said.get("type", "text"), name, said)
-
-    def _input(self, kind: str, name: str, said: dict[str, str]) -> None:
-        assert self._open is not None
-        if kind in ("text", "search", "url", "number", "password"):
-            self._open.texts.append(name)
-            self._open.fields[name] = said.get("value", "")
-        elif kind == "file":
-            self._open.files.append(name)
-        elif kind not in ("checkbox", "radio") or "checked" in said:
-            self._open.fields[name] = said.get("value", "on")
-
-    def handle_endtag(self, tag: str) -> None:
-        if tag == "form":
-            self._open = None
 
 
 class Pulse(threading.Thread):
@@ -120,9 +68,12 @@ def sent(visitor: Visitor, form: Form, name: str, text: str) -> tuple[int, float
     """Send a form with a text in one of its fields; the status and the seconds."""
     token = visitor.cookies.get("csrftoken", "")
     started = time.monotonic()
-    if name in form.files:
+    values = form.values()
+    if "revision" in values:
+        values["revision"] = visitor.revision
+    if name in form.names("file"):
         edge = "----np"
-        fields = form.fields | {"csrfmiddlewaretoken": token}
+        fields = values | {"csrfmiddlewaretoken": token}
         head = "".join(
             f'--{edge}\r\nContent-Disposition: form-data; name="{key}"\r\n\r\n{value}\r\n'
             for key, value in fields.items()
@@ -133,10 +84,10 @@ def sent(visitor: Visitor, form: Form, name: str, text: str) -> tuple[int, float
         kind = f"multipart/form-data; boundary={edge}"
         status = visitor.send(form.action, body, kind, {"X-Region": "room"})[0]
     elif form.method == "get":
-        query = urlencode(form.fields | {name: text[:6_000]}, errors="replace")
+        query = urlencode(values | {name: text[:6_000]}, errors="replace")
         status = visitor.send(f"{form.action}?{query[:8_000]}", more={"X-Region": "room"})[0]
     else:
-        fields = form.fields | {name: text, "csrfmiddlewaretoken": token}
+        fields = values | {name: text, "csrfmiddlewaretoken": token}
         body = urlencode(fields, errors="replace").encode()
         kind = "application/x-www-form-urlencoded"
         status = visitor.send(form.action, body, kind, {"X-Region": "room"})[0]
@@ -151,10 +102,8 @@ def forms_of(visitor: Visitor) -> Iterator[Form]:
         status, _, text = visitor.ask(address)
         if status != 200:
             raise SystemExit(f"{address} answers {status}.")
-        found = Forms(address)
-        found.feed(text)
-        for form in found.forms:
-            known = (form.action, tuple(sorted({*form.texts, *form.files})))
+        for form in forms(address, text):
+            known = (form.action, tuple(sorted(set(form.names(*TYPED, "file")))))
             if known[1] and known not in seen and not _NEVER.search(form.action):
                 seen.add(known)
                 yield form
@@ -174,7 +123,7 @@ def main() -> None:
     try:
         visitor = Visitor(demo.port, 90)
         visitor.enter()
-        fields = [(form, name) for form in forms_of(visitor) for name in (*form.texts, *form.files)]
+        fields = [(form, name) for form in forms_of(visitor) for name in form.names(*TYPED, "file")]
         print(len(fields), "fields", flush=True)
         pulse = Pulse(demo.port)
         pulse.start()
@@ -183,8 +132,6 @@ def main() -> None:
                 rng.shuffle(fields)
             form, name = fields[number % len(fields)]
             shape, size = rng.choice(made), rng.choice(SIZES)
-            if "revision" in form.fields:
-                form.fields["revision"] = visitor.revision
             told = f"{form.method} {form.action.replace(visitor.code, 'CODE')} {name}, {shape.name}, {size}"
             try:
                 status, took = sent(visitor, form, name, shape.make(size, rng))

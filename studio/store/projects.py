@@ -231,6 +231,12 @@ def _writer(entries: Sequence[JournalEntry], clash: Clash) -> JournalEntry | Non
     return entries[-1] if entries else None
 
 
+def revision_of(code: str, write: str, actor: User) -> int | None:
+    """The revision that a write of an actor became, by the name its page gave it; None where it is new."""
+    entries = JournalEntry.objects.filter(project__code=code, write=write, actor=actor)
+    return entries.values_list("revision", flat=True).last()
+
+
 def undoable(project: Project, actor: User) -> JournalEntry | None:
     """The newest edit of ``actor`` that can be taken back, or None."""
     edits = project.journal.edits_of(actor).defer("operations")

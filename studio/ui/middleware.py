@@ -84,7 +84,8 @@ class PlainTextMiddleware:
 class WriteMiddleware:
     """Keep what a page calls its write, and say in ``X-Stored`` which revision it became.
 
-    The answer says so even where it is an error page, because what was stored stays stored.
+    The answer says so even where it is an error page, because what was stored stays stored. A write that comes
+    again under its name, as from a page whose answer was lost, is not made a second time.
     """
 
     def __init__(self, get_response: GetResponse) -> None:
@@ -98,6 +99,16 @@ class WriteMiddleware:
         if store.STORED.get() is not None:
             response["X-Stored"] = str(store.STORED.get())
         return response
+
+    def process_view(
+        self, request: HttpRequest, view: object, args: object, kwargs: dict[str, str]
+    ) -> HttpResponse | None:
+        """Answer a write of this person that was stored before, and say as which revision."""
+        name, code = store.WRITE.get(), kwargs.get("code", "")
+        if request.method != "POST" or not name or not code or not request.user.is_authenticated:
+            return None
+        revision = store.revision_of(code, name, request.user)
+        return HttpResponse(status=204, headers={"X-Stored": str(revision)}) if revision else None
 
 
 class PlainErrorMiddleware:

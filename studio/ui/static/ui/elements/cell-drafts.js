@@ -1,6 +1,6 @@
-// What was typed into cells of the sheet and is not stored yet: the writes that wait, and the text of a field that
-// is still open. Both are kept in the browser by person, project and tab. The next page takes them up where
-// the tab that kept them is gone, or is this one; a tab that is there holds a lock of its name.
+// What was typed into cells of the sheet and is not stored yet: the writes that wait, the text of a field that is
+// still open, and texts that were refused. They are kept in the browser by person, project and tab. The next sheet
+// takes them up where the tab that kept them is gone, or is this one; a page that keeps something holds a lock.
 
 import { read, who } from "./drafts.js";
 
@@ -13,13 +13,19 @@ function ownTab() {
 }
 
 const TAB = ownTab();
-navigator.locks?.request(LOCK + TAB, () => new Promise(() => {}));
+let isHeld = false;
+
+/** Say to other tabs that this one has what it keeps. */
+function hold() {
+  if (!isHeld) navigator.locks?.request(LOCK + TAB, () => new Promise(() => {}));
+  isHeld = true;
+}
 
 const prefix = (kind, region) => `np-${kind} ${who()}|${region.dataset.project}|`;
 
 function write(key, value) {
   try {
-    if (value) localStorage.setItem(key, JSON.stringify(value));
+    if (value?.length) localStorage.setItem(key, JSON.stringify(value));
     else localStorage.removeItem(key);
   } catch {
     // The storage is full or forbidden; the page still has what was typed.
@@ -39,8 +45,13 @@ async function taken(kind, region) {
   return found;
 }
 
+function keep(kind, region, entries) {
+  if (entries.length) hold();
+  write(prefix(kind, region) + TAB, entries);
+}
+
 /** Keep the writes of cells that wait to be stored. */
-export const keepWrites = (region, queue) => write(prefix("writes", region) + TAB, queue.length ? queue : null);
+export const keepWrites = (region, queue) => keep("writes", region, queue);
 
 /** The writes that pages before this one have left. */
 export async function keptWrites(region) {
@@ -49,8 +60,18 @@ export async function keptWrites(region) {
   return left;
 }
 
-/** Keep what is typed into a cell; nothing once its field is closed. */
-export const keepTyped = (region, typed) => write(prefix("typed", region) + TAB, typed);
+/** Keep what is typed into a cell, {token, mode, text}; null once its field is closed. */
+export const keepTyped = (region, typed) => keep("typed", region, typed ? [typed] : []);
 
-/** What was being typed into a cell as a page before this one went away: {token, mode, text}; undefined else. */
-export const keptTyped = async (region) => (await taken("typed", region))[0];
+/** Keep a text that a cell refused, until something is stored. */
+export function keepRefused(region, { token, mode, text }) {
+  const others = read(prefix("refused", region) + TAB) ?? [];
+  keep("refused", region, [...others.filter((one) => one.token !== token), { token, mode, text }]);
+}
+
+/** Forget what was refused: it has been put right. */
+export const forgetRefused = (region) => keep("refused", region, []);
+
+/** What was being typed, or was refused, as a page before this one went away: a list of {token, mode, text}. */
+export const keptTyped = async (region) =>
+  [...(await taken("typed", region)), ...(await taken("refused", region))].flat();

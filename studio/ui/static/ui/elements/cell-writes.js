@@ -1,4 +1,4 @@
-import { keepWrites, keptWrites } from "./cell-drafts.js";
+import { forgetRefused, keepRefused, keepWrites, keptWrites } from "./cell-drafts.js";
 import { STORED, wasStored, writeName } from "./answers.js";
 
 const AGAIN = 3000;
@@ -81,7 +81,11 @@ export class CellWrites {
     if (!came || came.answer.ok) {
       this.#count += 1;
       this.#came = came;
-    } else this.#refused.push({ entry, came });
+      forgetRefused(this.#region);
+    } else {
+      keepRefused(this.#region, entry);
+      this.#refused.push({ entry, came });
+    }
   }
 
   /** The answer to a write, asked again until there is one; null where it was stored unseen. */

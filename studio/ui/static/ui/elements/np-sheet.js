@@ -6,7 +6,7 @@
 // clears; Insert, or Ctrl Enter, adds a token to the group by its link [data-adds]. A cell becomes a field at the first key, or at F2 with what it holds: Enter and Tab store and
 // go on, Escape leaves.
 
-import { keptTyped } from "./cell-drafts.js";
+import { keepRefused, keptTyped } from "./cell-drafts.js";
 import { CellField } from "./cell-field.js";
 import { CellWrites } from "./cell-writes.js";
 import { RangeOfCells } from "./cell-range.js";
@@ -39,10 +39,15 @@ export class NpSheet extends HTMLElement {
   /** Take up what a page before this one left: writes that wait, and a field that was open. */
   async #resume() {
     await this.#writes.resume();
-    const typed = await keptTyped(this.region);
-    if (!typed || this.#field.cell) return;
+    for (const typed of await keptTyped(this.region)) this.#takeUp(typed);
+  }
+
+  /** Open the field of a cell again with what was typed, or say it where the cell is not there; what the value box
+   * shows is left to it. */
+  #takeUp(typed) {
     const cell = document.getElementById(`cell-${typed.token}:${typed.mode}`);
-    if (cell && this.contains(cell)) {
+    if (document.getElementById("value")?.value === typed.text) keepRefused(this.region, typed);
+    else if (cell && this.contains(cell) && !this.#field.cell) {
       cell.scrollIntoView({ block: "nearest" });
       this.#open(cell, typed.text);
     } else this.region.say(`What you typed into a cell earlier was not stored: “${typed.text}”.`);
