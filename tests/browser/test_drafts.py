@@ -127,3 +127,38 @@ class OfflineTests(SlowCase):
         expect(self.page.locator("a.cell[data-token=b4] code").first).to_have_text("#654321")
         self.assertEqual(self.stored().token("b3").value().text, "#123456")
         self.assertEqual(self.stored().token("b4").value().text, "#654321")
+
+    def again(self):
+        """The sheet in another tab, once this one is gone."""
+        self.page.close(run_before_unload=False)
+        self.page = self.context.new_page()
+        self.open("")
+
+    def test_a_text_that_was_refused_after_the_connection_came_back_is_there_again(self):
+        self.page.locator("a.cell[data-token=b1][data-mode=night]").focus()
+        self.offline(True)
+        self.page.keyboard.type("q825636")
+        self.page.keyboard.press("Tab")
+        self.page.wait_for_timeout(500)
+        self.offline(False)
+        expect(self.page.locator("#value")).to_have_value("q825636")
+        self.again()
+        expect(self.page.locator("np-sheet [data-typing] input")).to_have_value("q825636")
+        self.page.keyboard.press("Control+a")
+        self.page.keyboard.type("#123456")
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator("a.cell[data-token=b1][data-mode=night] code")).to_have_text(
+            "#123456"
+        )
+        self.again()
+        expect(self.page.locator("np-sheet [data-typing]")).to_have_count(0)
+
+    def test_a_cell_that_is_half_typed_is_half_typed_again(self):
+        self.page.locator("a.cell[data-token=b2]").first.focus()
+        self.page.keyboard.type("#12")
+        self.again()
+        expect(self.page.locator("np-sheet [data-typing] input")).to_have_value("#12")
+        self.page.keyboard.press("Escape")
+        self.again()
+        expect(self.page.locator("np-sheet [data-typing]")).to_have_count(0)
+        self.assertEqual(self.stored().token("b2").value().text, "#ffffff")
