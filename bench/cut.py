@@ -34,11 +34,14 @@ _OPENS = """() => [...document.querySelectorAll("summary, a.linkish, [data-view]
 _SUBMITS = """(field) => [...(field.form?.elements ?? [])].filter((one) =>
     one.type === "submit" && one.checkVisibility() && !one.disabled && !/delete|remove/.test(one.formAction + one.id))"""
 
-_HOLDS = """(text) => [...document.querySelectorAll("input, textarea")].some((one) =>
+_HOLDS = """(text) => document.querySelector(".kept-text")?.textContent.includes(text) || [...document.querySelectorAll("input, textarea")].some((one) =>
     one.value.toLowerCase().includes(text))"""
 
 _KEPT = """(text) => Object.entries({...localStorage}).filter(([, value]) =>
     value.toLowerCase().includes(text)).map(([name]) => name)"""
+
+_SAID = """() => [location.href, document.activeElement?.outerHTML.slice(0, 80), Object.keys({...localStorage}),
+  [...document.querySelectorAll("#notes .says, #problem")].map((one) => one.textContent.trim().slice(0, 200))]"""
 
 _QUIET = """() => !location.protocol.startsWith("http") || !document.querySelector("np-region[aria-busy], a.cell.pending")
   && !Object.keys({...localStorage}).some((name) => name.startsWith("np-write"))"""
@@ -175,7 +178,8 @@ def _trial(
         if last.evaluate(_HOLDS, text):
             return Trial(where, "in its field again")
     kept = last.evaluate(_KEPT, text)
-    return Trial(where, f"kept as {kept}" if kept else "LOST")
+    seen = [one.evaluate(_SAID) for one in context.pages]
+    return Trial(where, f"kept as {kept}" if kept else f"LOST; {seen}")
 
 
 def _open(page: Any, share: float) -> str:

@@ -27,7 +27,7 @@ FUNCTIONS = {
 }
 #: Cases that random expressions meet seldom, by what they are about; computed as Chromium does.
 COMPUTED = {
-    "the hue of greys": (
+    "the hue of grays": (
         "color-mix(in oklch, #808080, red)",
         "color-mix(in lch, rgb(128 127 126), red)",
         "color-mix(in oklch, lch(50 1 100), red)",

@@ -93,17 +93,17 @@ def delta_e_2000(first: ArrayLike, second: ArrayLike) -> Array:
     c1p, c2p = np.hypot(a1p, b1), np.hypot(a2p, b2)
     h1p = np.degrees(np.arctan2(b1, a1p)) % 360
     h2p = np.degrees(np.arctan2(b2, a2p)) % 360
-    grey = c1p * c2p == 0
+    gray = c1p * c2p == 0
     apart = h2p - h1p
     turn = np.where(apart > 180, apart - 360, np.where(apart < -180, apart + 360, apart))
-    dhp = np.where(grey, 0.0, turn)
+    dhp = np.where(gray, 0.0, turn)
     dl, dc = l2 - l1, c2p - c1p
     dh = 2 * np.sqrt(c1p * c2p) * np.sin(np.radians(dhp) / 2)
     lm, cm = (l1 + l2) / 2, (c1p + c2p) / 2
     total = h1p + h2p
     near = np.abs(h1p - h2p) <= 180
     mean = np.where(near, total / 2, np.where(total < 360, (total + 360) / 2, (total - 360) / 2))
-    hm = np.where(grey, total, mean)
+    hm = np.where(gray, total, mean)
     t = (
         1
         - 0.17 * np.cos(np.radians(hm - 30))

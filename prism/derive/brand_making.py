@@ -20,7 +20,7 @@ from prism.expressions.syntax import reference_of
 from prism.expressions.typed_input import read_typed, reference_to, shown_path_or_root
 from prism.expressions.values import references, rewrite
 from prism.model.document import Document, Ramp, Token, shown_path
-from prism.model.values import Condition, Expression, Value
+from prism.model.values import BASE, Condition, Expression, Value
 from prism.palette import building, recipes
 from prism.palette.building import NewKey
 from prism.palette.matching import colors, lights, match
@@ -194,9 +194,25 @@ class BrandMaker:
         grounds = self._grounds(resolver, theme, guesses)
         is_dark = any(oklch(ground)[0] < 0.5 for ground in grounds)
         chosen = fills.choose(
-            base, [step for step in steps if step], labels, grounds, stands_out=is_dark
+            base,
+            [step for step in steps if step],
+            labels,
+            grounds,
+            stands_out=is_dark,
+            as_strong=self._strength(resolver, rest, guesses) if is_dark else None,
         )
         self.document = set_values(self.document, self._settings(rest, condition, chosen, guesses))
+
+    def _strength(
+        self, resolver: Resolver, rest: Token, guesses: Mapping[str, Guess]
+    ) -> float | None:
+        """How far a fill stands out from the page where no condition holds; None where that is not known."""
+        theme = resolver.theme(dict(self._here(BASE).picks))
+        shown, grounds = (
+            self._swatch(resolver, rest.key, theme),
+            self._grounds(resolver, theme, guesses),
+        )
+        return fills.strength(shown, grounds[0]) if shown and grounds else None
 
     def _settings(
         self, rest: Token, condition: Condition, chosen: Fill, guesses: Mapping[str, Guess]

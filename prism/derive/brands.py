@@ -68,10 +68,10 @@ def axis_of(document: Document) -> Axis | None:
 
 def leading(document: Document, guesses: Mapping[str, Guess]) -> list[tuple[str, ...]]:
     """The ramps that show the brand, as steps by key: what actions, links and the focus refer to, the
-    leading one first, then those of accents. Greys lead where nothing else does."""
+    leading one first, then those of accents. Grays lead where nothing else does."""
     resolver = resolver_of(document)
     counts: Counter[tuple[str, ...]] = Counter()
-    greys: Counter[tuple[str, ...]] = Counter()
+    grays: Counter[tuple[str, ...]] = Counter()
     for key, known in guesses.items():
         weight = _SHOWING.get((known.role.kind, known.role.detail))
         if weight is None or known.role.state == "disabled":
@@ -79,8 +79,8 @@ def leading(document: Document, guesses: Mapping[str, Guess]) -> list[tuple[str,
         for target in _raw_targets(resolver, key):
             steps = _family(document, target)
             if steps:
-                (counts if _is_colored(document, steps) else greys)[steps] += weight
-    return [steps for steps, _ in (counts or greys).most_common()]
+                (counts if _is_colored(document, steps) else grays)[steps] += weight
+    return [steps for steps, _ in (counts or grays).most_common()]
 
 
 def _raw_targets(resolver: Resolver, key: str) -> Iterator[str]:

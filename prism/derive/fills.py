@@ -11,13 +11,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from prism.color import space
-from prism.color.contrast import ratio_of
+from prism.color.contrast import lightness, ratio_of
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import REQUIRED
 
 #: A state looks other than the one before from this ratio on. Common practice, no source.
 _APART = 1.15
-#: A color that is no grey is seen on any page of its own lightness. Common practice, no source.
+#: From so many L* points on a fill looks stronger, or weaker, than its counterpart in another mode. Common practice, no
+#: source.
+_UNEVEN = 14.5
+#: A color that is no gray is seen on any page of its own lightness. Common practice, no source.
 _VIVID = 0.08
 _HARDLY_APART = 1.25
 
@@ -47,15 +50,21 @@ def choose(
     grounds: Sequence[space.Color],
     *,
     stands_out: bool = False,
+    as_strong: float | None = None,
 ) -> Fill:
     """The fill that shows ``base``, or the step nearest to it where it cannot be shown.
 
     ``steps`` are its ramp from light to dark, ``labels`` what may be written on it, first choice
     first, ``grounds`` what it stands on. ``stands_out`` asks for 3:1 on each of them; without it a
-    vivid color may be as light as its page.
+    vivid color may be as light as its page. What is about ``as_strong`` on the first ground, in L* points,
+    comes before what stands out much more or much less there.
     """
     near = sorted(steps, key=lambda step: abs(_light(step) - _light(base)))
-    for rest in (base, *near):
+
+    def is_uneven(rest: Swatch) -> bool:
+        return as_strong is not None and abs(strength(rest, grounds[0]) - as_strong) > _UNEVEN
+
+    for rest in sorted((base, *near), key=is_uneven):
         label = _label(rest, labels)
         if label is None or not _is_seen(rest.color, grounds, stands_out=stands_out):
             continue
@@ -63,9 +72,15 @@ def choose(
         if len(states) == 2:
             hover, pressed = states
             return Fill(rest.reference, hover.reference, pressed.reference, label.reference)
-    # A page of middle grey: nothing stands out on it, so the label decides alone.
+    # A page of middle gray: nothing stands out on it, so the label decides alone.
     label = max(labels, key=lambda swatch: ratio_of(swatch.color, base.color))
     return Fill(base.reference, base.reference, base.reference, label.reference)
+
+
+def strength(swatch: Swatch, ground: space.Color) -> float:
+    """How far a color stands out from a ground, in CIE L* points."""
+    above, below = (float(lightness(space.rgba(color)[:3])) for color in (swatch.color, ground))
+    return abs(above - below)
 
 
 def _light(swatch: Swatch) -> float:

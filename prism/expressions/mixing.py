@@ -23,10 +23,10 @@ _ANALOGOUS = {
 #: A color converted to LCH or OKLCH with less chroma than this, in the units of the space, has no
 #: hue in a mix (measured with Chromium 156).
 _GREY_CHROMA = 0.02
-#: Channels of a grey differ by less than this.
+#: Channels of a gray differ by less than this.
 _GREY_SPREAD = 1e-7
 _OF_SRGB = ("srgb", "srgb-linear", "hsl", "hwb")
-#: The hue that a grey given in one space has in another: what rounding leaves over, and the same
+#: The hue that a gray given in one space has in another: what rounding leaves over, and the same
 #: for every lightness, so that it can be computed with (measured with Chromium 156).
 _HUES_OF_GREYS = {
     "srgb": {"lch": 356.63, "oklch": 23.7, "hsl": 0.0, "hwb": 0.0},
@@ -62,7 +62,7 @@ def convert(color: space.Color, target: str) -> Coords:
         return first, math.hypot(second, third), math.degrees(math.atan2(third, second))
     converted = space.engine(color).convert(target).coords(nans=False)
     coords = [float(c) for c in converted]
-    if "H" in (names := _ANALOGOUS[target]) and _is_grey(color):
+    if "H" in (names := _ANALOGOUS[target]) and _is_gray(color):
         hues = _HUES_OF_GREYS.get(_FAMILIES.get(color.space, ""), {})
         place = names.index("H")
         coords[place] = 0.0 if _is_black(color) else hues.get(target, coords[place])
@@ -73,14 +73,14 @@ def _is_black(color: space.Color) -> bool:
     """Whether a color is black by its own channels."""
     channels = tuple(0.0 if c is None else c for c in color.coords)
     if color.space in ("lab", "lch", "oklab", "oklch"):
-        return channels[0] == 0 and _is_grey(color)
+        return channels[0] == 0 and _is_gray(color)
     if color.space in ("hsl", "hwb"):
         return channels[2] == (0 if color.space == "hsl" else 1)
     return not any(channels)
 
 
-def _is_grey(color: space.Color) -> bool:
-    """Whether a color is a grey by its own channels."""
+def _is_gray(color: space.Color) -> bool:
+    """Whether a color is a gray by its own channels."""
     first, second, third = (0.0 if c is None else c for c in color.coords)
     if color.space in ("lab", "oklab"):
         return second == third == 0
@@ -130,7 +130,7 @@ def _has_no_hue(color: space.Color, target: str, coords: Coords) -> bool:
         return (coords[1] or 0.0) <= _GREY_CHROMA
     if target not in ("hsl", "hwb"):
         return False
-    return _is_black(color) or (color.space in _OF_SRGB and _is_grey(color))
+    return _is_black(color) or (color.space in _OF_SRGB and _is_gray(color))
 
 
 def mix(

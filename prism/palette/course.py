@@ -51,7 +51,7 @@ class Recipe:
 
 @lru_cache(maxsize=16384)
 def oklch(color: space.Color) -> tuple[float, float, float]:
-    """OKLCH lightness 0-1, chroma and hue in degrees; 0 for what is missing, as the hue of a grey."""
+    """OKLCH lightness 0-1, chroma and hue in degrees; 0 for what is missing, as the hue of a gray."""
     lightness, chroma, hue = space.engine(color).convert("oklch").coords(nans=False)
     return float(lightness), float(chroma), float(hue)
 

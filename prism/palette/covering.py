@@ -219,14 +219,14 @@ def _completed(document: Document, token: Token) -> Document:
 
 
 def neutral(document: Document, new_key: NewKey) -> tuple[Document, Ramp]:
-    """The ramp of the least chroma, or a new grey one with a tint of the main color."""
-    greys = [(chroma, ramp) for ramp, (_, chroma, _) in _tones(document) if chroma < 0.03]
-    if greys:
-        return document, min(greys, key=lambda neutral: neutral[0])[1]
+    """The ramp of the least chroma, or a new gray one with a tint of the main color."""
+    grays = [(chroma, ramp) for ramp, (_, chroma, _) in _tones(document) if chroma < 0.03]
+    if grays:
+        return document, min(grays, key=lambda neutral: neutral[0])[1]
     tones = _tones(document)
     hue = tones[0][1][2] if tones else 250.0
     seed = space.hex_text(space.Color("oklch", (0.55, 0.012, hue)))
-    return _made(document, "grey", seed, "ink", new_key)
+    return _made(document, "gray", seed, "ink", new_key)
 
 
 def main(document: Document, new_key: NewKey) -> tuple[Document, Ramp]:

@@ -10,7 +10,7 @@ from prism.roles.role import Role
 
 #: How sure a guess is: by a name that says it, by parts of it, by a plain word, and by the color.
 NAME, PART, PLAIN, COLOR = 0.95, 0.85, 0.75, 0.65
-#: OKLCH chroma from which a color is no grey.
+#: OKLCH chroma from which a color is no gray.
 COLORED = 0.06
 #: From here on a guess counts as sure.
 SURE = 0.8

@@ -3,13 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from prism.model.document import Document
+from prism import checks
+from prism.analysis import Analysis
+from prism.model.document import Document, Mute
 from prism.palette import building, purposes
 from prism.palette.building import NewKey
 from prism.starters import dense_tool, one_product, several_brands
 from prism.starters.plan import Plan
+
+_UNEVEN = (
+    "It shows the brand’s own color: no step of its ramp is as strong in dark as in light, stands out "
+    "at 3:1 and carries a label."
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,5 +55,15 @@ def starter(id: str) -> Starter:
 
 
 def build(plan: Plan, new_key: NewKey) -> Document:
-    """The document that a plan describes. Raises ``PrismError`` for what cannot be built."""
-    return starter(plan.start).build(plan, new_key)
+    """The document that a plan describes. Raises ``PrismError`` for what cannot be built.
+
+    A brand’s own color that no step of its ramp makes as strong by night as by day, and that still stands out,
+    stays as it is; that is written down with it.
+    """
+    document = starter(plan.start).build(plan, new_key)
+    if not plan.has("dark") or not document.tokens:
+        return document
+    uneven = [finding.identity for finding in checks.run(Analysis(document), "balance")]
+    return replace(
+        document, mutes=tuple(Mute(new_key(), *identity, reason=_UNEVEN) for identity in uneven)
+    )

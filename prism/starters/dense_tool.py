@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 from prism.changes.axes import add_axis
@@ -57,9 +58,20 @@ def build(plan: Plan, new_key: NewKey) -> Document:
         Meaning("chart.axis", "text quiet", "{N.9}", "{N.3}", "Axes and their labels"),
         Meaning("chart.grid", "line soft", "{N.3}", "{N.8}", "Behind the series"),
     ]
-    taken = {color.name for color in plan.colors}
-    ramps = {name if name not in taken else f"chart {name}": seed for name, seed in _RAMPS.items()}
-    document = scheme.build(plan, new_key, ramps=ramps, more=(*_renamed(series, ramps), *lines))
+    colors = plan.colors or (scheme.DEFAULT,)
+    named = {name: name for name in _RAMPS}
+    for color in colors:
+        for name, seed in _RAMPS.items():
+            if color.base == seed and not scheme.is_taken(color.name):
+                named[name] = color.name  # the brand has that very ramp
+            elif color.name == name:
+                named[name] = f"chart {name}"
+    own = {
+        named[name]: seed
+        for name, seed in _RAMPS.items()
+        if named[name] not in {c.name for c in colors}
+    }
+    document = scheme.build(plan, new_key, ramps=own, more=(*_renamed(series, named), *lines))
     if plan.has("measures"):
         document = add_axis(document, DENSITY)
         document = add_tokens(
@@ -78,18 +90,20 @@ def build(plan: Plan, new_key: NewKey) -> Document:
     document = replace(
         document,
         groups=(*document.groups, Group(names.path("chart", plan.prefix), "Series of charts")),
-        telling_apart=(TellingApart(new_key(), "chart series", keys),),
+        telling_apart=(
+            *document.telling_apart,
+            TellingApart(new_key(), "chart series", keys, "a label on each"),
+        ),
     )
     about = "A dense tool with charts, light and dark, roomy and compact."
     return scheme.described(document, about, _PAGE, new_key)
 
 
-def _renamed(series: list[Meaning], ramps: dict[str, str]) -> list[Meaning]:
+def _renamed(series: list[Meaning], named: Mapping[str, str]) -> list[Meaning]:
     """The series on ramps of other names."""
-    names = dict(zip(_RAMPS, ramps, strict=True))
 
     def turned(value: str) -> str:
         ramp, _, step = value.strip("{}").rpartition(".")
-        return f"{{{names[ramp]}.{step}}}"
+        return f"{{{named[ramp]}.{step}}}"
 
     return [replace(m, light=turned(m.light), dark=turned(m.dark)) for m in series]

@@ -38,6 +38,14 @@ TEXTS = (
     Meaning("text.quiet", "text quiet", "{N.9}", "{N.3}", "What supports the main line"),
     Meaning("text.hint", "text hint", "{N.8}", "{N.4}", "Hints and placeholders"),
     Meaning("text.link", "text link", "{B.8}", "{B.4}", "A way to somewhere else"),
+    Meaning(
+        "text.link-hover",
+        "text link hover",
+        "{B.9}",
+        "{B.3}",
+        "A link under the pointer",
+        "text.link",
+    ),
     Meaning("text.disabled", "text disabled", "{N.6}", "{N.6}", "What cannot be used now"),
     Meaning("text.inverse", "text inverse", "{N.1}", "{N.11}", "On surface.inverse"),
 )
@@ -47,6 +55,7 @@ LINES = (
     Meaning("focus.ring", "focus", "{B.7}", "{B.5}", "Around what has the focus"),
 )
 FIELDS = (Meaning("field.fill", "fill field", "{white}", "{N.11}", "Where something is typed"),)
+QUIET = (Meaning("action.quiet", "fill", "{B.2}", "{B.10}", "Behind what is chosen"),)
 DISABLED = (
     Meaning(
         "action.fill.disabled", "fill action disabled", "{N.3}", "{N.8}",

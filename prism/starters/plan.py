@@ -63,10 +63,10 @@ _HUES = (
 
 
 def hue_word(color: space.Color) -> str:
-    """What a color without a name is called: after its hue, or grey."""
+    """What a color without a name is called: after its hue, or gray."""
     _, chroma, hue = ramps.oklch(color)
     if chroma < NEUTRAL_CHROMA:
-        return "grey"
+        return "gray"
     return next(word for most, word in _HUES if hue % 360 <= most)
 
 
@@ -102,22 +102,22 @@ class Plan:
 
 
 def sorted_out(colors: Sequence[NamedColor]) -> Plan:
-    """A plan in which each color has its place: a grey is the neutral, one that is named after a
+    """A plan in which each color has its place: a gray is the neutral, one that is named after a
     status is that status, and the others are the brand's. White and black are in every plan, and are
     left out beside other colors. Names are made where there are none."""
     plan = Plan()
     brands: list[NamedColor] = []
     statuses: dict[str, NamedColor] = {}
-    greys = [color for color in colors if ramps.oklch(color.color)[1] < NEUTRAL_CHROMA]
-    inks = [color for color in greys if not _is_end(color)]
+    grays = [color for color in colors if ramps.oklch(color.color)[1] < NEUTRAL_CHROMA]
+    inks = [color for color in grays if not _is_end(color)]
     for color in colors:
         meanings = {meaning for word in words_of(color.name) for meaning in meanings_of(word)}
         status = next((status for status in STATUSES if status in meanings), "")
         if status and status not in statuses:
             statuses[status] = replace(color, name=status)
-        elif color in inks[:1] and len(greys) < len(colors):
+        elif color in inks[:1] and len(grays) < len(colors):
             plan = replace(plan, neutral=replace(color, name=color.name or "neutral"))
-        elif not (_is_end(color) and len(greys) < len(colors)):
+        elif not (_is_end(color) and len(grays) < len(colors)):
             brands.append(color)
     return replace(plan, colors=named(brands), statuses=tuple(statuses.items()))
 
@@ -161,7 +161,7 @@ def _few(colors: Sequence[NamedColor]) -> Sequence[NamedColor]:
 
 
 def from_picture(data: bytes, file: str) -> tuple[NamedColor, ...]:
-    """The most telling colors of a picture, greys last. Raises ``PrismError`` for what is none."""
+    """The most telling colors of a picture, grays last. Raises ``PrismError`` for what is none."""
     seen = [NamedColor("", space.hex_text(c.color)) for c in pictures.read(data, file, 5).clusters]
     return named(sorted(seen, key=lambda color: ramps.oklch(color.color)[1] < NEUTRAL_CHROMA))
 

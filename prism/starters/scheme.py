@@ -10,7 +10,17 @@ from prism.color import space
 from prism.derive import fills
 from prism.derive.fills import Fill, Swatch
 from prism.expressions.types import font_family
-from prism.model.document import Axis, Document, Follows, Group, Mode, Page, Rule, Token
+from prism.model.document import (
+    Axis,
+    Document,
+    Follows,
+    Group,
+    Mode,
+    Page,
+    Rule,
+    TellingApart,
+    Token,
+)
 from prism.model.values import BASE, Condition, Expression
 from prism.palette import building, measures, purposes, ramps
 from prism.palette.building import NewKey
@@ -26,7 +36,7 @@ LIGHT_AND_DARK = (
 )
 _DARK = Condition.of({"appearance": "dark"})
 #: What stands for the brand where nobody named a color.
-_DEFAULT = NamedColor("brand", "#2f5fa8")
+DEFAULT = NamedColor("brand", "#2f5fa8")
 #: Names that semantic tokens take; a color that is called so gets another name.
 _TAKEN = frozenset(
     (
@@ -61,7 +71,7 @@ class _Builder:
         about = "How much light there is around the screen"
         self.axis = Axis("appearance", "appearance", modes, "light", about, follows)
         self.document = Document(name=plan.name, axes=(self.axis,), purposes=purposes.STARTING)
-        self.colors = plan.colors or (_DEFAULT,)
+        self.colors = plan.colors or (DEFAULT,)
         taken = set(_TAKEN)
         self.neutral = _free(plan.neutral.name if plan.neutral else "neutral", taken)
         self.brands = [_free(color.name, taken) for color in self.colors]
@@ -105,7 +115,7 @@ class _Builder:
             self.document = purposes.assign(self.document, group, "ground", self.new_key)
 
     def _tinted_neutral(self) -> str:
-        """A middle grey with a trace of the leading color."""
+        """A middle gray with a trace of the leading color."""
         _, chroma, hue = ramps.oklch(self.colors[0].color)
         tint = 0.012 if chroma >= NEUTRAL_CHROMA else 0.0
         return space.hex_text(space.fit(space.Color("oklch", (0.55, tint, hue)), "srgb"))
@@ -150,15 +160,21 @@ class _Builder:
 
     def mean_fill(self, group: str, role: str, ramp: str) -> None:
         """Add a fill in the color of a ramp, its states and its label."""
-        light, dark = (self._fill(ramp, dark=dark) for dark in (False, True))
+        light = self._fill(ramp, dark=False)
+        page = self._at(f"{self.neutral}.1").color
+        dark = self._fill(
+            ramp, dark=True, as_strong=fills.strength(self._at(light.rest[1:-1]), page)
+        )
         start = f"{group}.fill"
         says = {
             "$root": "The one thing to do" if group == "action" else f"What shows {ramp}",
             "hover": "Under the pointer",
             "pressed": "While it is pressed",
         }
+        if group == "action":
+            says["selected"] = "While it is chosen"
         for state, description in says.items():
-            part = "rest" if state == "$root" else state
+            part = {"$root": "rest", "selected": "pressed"}.get(state, state)
             self.mean(
                 [
                     Meaning(
@@ -177,7 +193,7 @@ class _Builder:
             [Meaning(path, "label", light.label, dark.label, f"On {start}", f"{start}.$root")]
         )
 
-    def _fill(self, name: str, *, dark: bool) -> Fill:
+    def _fill(self, name: str, *, dark: bool, as_strong: float | None = None) -> Fill:
         ramp = next(ramp for ramp in self.document.ramps if ramp.name == name)
         keys = [*ramp.steps, *([ramp.base] if ramp.base else [])]
         swatches = {key: self._swatch(key) for key in keys}
@@ -193,6 +209,7 @@ class _Builder:
             labels,
             [self._at(path).color for path in grounds],
             stands_out=dark,
+            as_strong=as_strong,
         )
 
     def _at(self, path: str) -> Swatch:
@@ -208,6 +225,12 @@ class _Builder:
         return Swatch(f"{{{token.path}}}", space.parse_function(value.text))
 
     # The rest
+
+    def tell_statuses_apart(self) -> None:
+        """A set of the fills of the statuses; what they mean is written beside them."""
+        fills = tuple(self.keys[f"status.{status}.fill"] for status in STATUSES)
+        apart = TellingApart(self.new_key(), "statuses", fills, "an icon and a word")
+        self.document = replace(self.document, telling_apart=(apart,))
 
     def measure(self, path: str, type: str, values: Mapping[Condition, str]) -> None:
         """Add a semantic measure."""
@@ -242,6 +265,11 @@ class _Builder:
             ((BASE, font_family.read_css(_FONT)),),
         )
         self.document = add_tokens(self.document, [font])
+
+
+def is_taken(name: str) -> bool:
+    """Whether a ramp cannot have this name."""
+    return name.lower() in _TAKEN
 
 
 def _free(name: str, taken: set[str]) -> str:
@@ -283,12 +311,13 @@ def build(
     builder.mean(meanings.LINES)
     builder.mean(meanings.FIELDS)
     builder.mean_fill("action", "fill action", builder.brands[0])
-    builder.mean(meanings.DISABLED)
+    builder.mean((*meanings.QUIET, *meanings.DISABLED))
     for place, name in enumerate(builder.brands[1:]):
         builder.mean_fill("accent" if place == 0 else f"accent {place + 1}", "fill accent", name)
     if plan.has("statuses"):
         for status in STATUSES:
             builder.mean(meanings.of_status(status), status)
+        builder.tell_statuses_apart()
     if plan.has("overlays"):
         builder.mean(meanings.OVERLAYS)
     builder.mean(more)

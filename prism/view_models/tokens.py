@@ -156,7 +156,7 @@ def _loose(markup: str) -> tuple[Pick, ...]:
 
 @lru_cache(maxsize=1)
 def _css_names() -> tuple[Pick, ...]:
-    """The named colors of CSS Color 4, section 6.1, greys first and then by hue and lightness."""
+    """The named colors of CSS Color 4, section 6.1, grays first and then by hue and lightness."""
 
     def place(name: str) -> tuple[bool, int, float]:
         lightness, chroma, hue = oklch(space.parse(name))

@@ -53,8 +53,8 @@ THINGS: dict[str, tuple[float, float, float]] = {
     "paper": (90, 0.012, 0.95), "ink": (265, 0.05, 0.3), "chalk": (100, 0.008, 0.96),
     "red": (25, 0.2, 0.55), "green": (145, 0.15, 0.55), "blue": (255, 0.16, 0.52),
     "yellow": (100, 0.16, 0.88), "purple": (300, 0.16, 0.5), "pink": (0, 0.13, 0.75),
-    "teal": (190, 0.1, 0.52), "brown": (55, 0.07, 0.42), "grey": (250, 0.01, 0.6),
-    "gray": (250, 0.01, 0.6), "black": (260, 0.01, 0.2), "white": (90, 0.005, 0.98),
+    "teal": (190, 0.1, 0.52), "brown": (55, 0.07, 0.42), "gray": (250, 0.01, 0.6), "grey": (250, 0.01, 0.6),
+    "black": (260, 0.01, 0.2), "white": (90, 0.005, 0.98),
     "tram": (300, 0.1, 0.5), "ferry": (215, 0.1, 0.5), "train": (160, 0.07, 0.42),
     "hospital": (195, 0.07, 0.6), "school": (250, 0.11, 0.55), "bank": (255, 0.09, 0.4),
     "market": (35, 0.14, 0.6), "kitchen": (60, 0.1, 0.68), "museum": (75, 0.03, 0.5),
@@ -237,7 +237,7 @@ def _read(words: str, leads: int = 0) -> _Look:
     ``leads`` says which of the things named counts most, from 0 and around again.
     """
     things = [(word, _thing(word)) for word in _words(words) if word not in MOODS]
-    looks = [look for _, look in things] or [_thing(words.strip() or "grey")]
+    looks = [look for _, look in things] or [_thing(words.strip() or "gray")]
     looks = looks[leads % len(looks) :] + looks[: leads % len(looks)]
     east = north = 0.0
     for place, look in enumerate(looks):

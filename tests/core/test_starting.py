@@ -125,9 +125,9 @@ class PlaceTests(SimpleTestCase):
         self.assertEqual(known.neutral, NamedColor("neutral", "#70757a"))
         self.assertEqual(known.statuses, (("error", NamedColor("error", "#cc0033")),))
 
-    def test_greys_alone_are_the_brand(self):
+    def test_grays_alone_are_the_brand(self):
         known = sorted_out([NamedColor("", "#000"), NamedColor("", "#808080")])
-        self.assertEqual([color.name for color in known.colors], ["grey", "grey 2"])
+        self.assertEqual([color.name for color in known.colors], ["gray", "gray 2"])
         self.assertIsNone(known.neutral)
 
     def test_a_name_that_the_scheme_needs_gets_another(self):
@@ -139,7 +139,7 @@ class PlaceTests(SimpleTestCase):
         for text, word in (
             ("#e6194b", "red"), ("#f58231", "orange"), ("#ffe119", "yellow"), ("#3cb44b", "green"),
             ("#008080", "teal"), ("#0000ff", "blue"), ("#7f3fbf", "violet"), ("#f032e6", "pink"),
-            ("#a9a9a9", "grey"),
+            ("#a9a9a9", "gray"),
         ):  # fmt: skip
             self.assertEqual(plan.hue_word(space.parse(text)), word)
 
@@ -202,7 +202,7 @@ class StarterTests(SimpleTestCase):
 
     def test_a_dense_tool_has_series_that_can_be_told_apart(self):
         _, built = made(("blue", "#123456"), start="dense-tool")
-        self.assertEqual(len(built.telling_apart[0].tokens), 8)
+        self.assertEqual(len(built.telling_apart[-1].tokens), 8)
         self.assertIn("chart blue", {ramp.name for ramp in built.ramps})
         self.assertEqual([axis.name for axis in built.axes], ["appearance", "density"])
 

@@ -66,12 +66,45 @@ export const keepTyped = (region, typed) => keep("typed", region, typed ? [typed
 /** Keep a text that a cell refused, until something is stored. */
 export function keepRefused(region, { token, mode, text }) {
   const others = read(prefix("refused", region) + TAB) ?? [];
-  keep("refused", region, [...others.filter((one) => one.token !== token), { token, mode, text }]);
+  const rest = others.filter((one) => one.token !== token || one.mode !== mode);
+  keep("refused", region, [...rest, { token, mode, text }]);
 }
 
-/** Forget what was refused: it has been put right. */
-export const forgetRefused = (region) => keep("refused", region, []);
+/** Forget the refused text of a cell. */
+export function forgetOne(region, { token, mode }) {
+  const others = read(prefix("refused", region) + TAB) ?? [];
+  keep(
+    "refused",
+    region,
+    others.filter((one) => one.token !== token || one.mode !== mode),
+  );
+}
 
 /** What was being typed, or was refused, as a page before this one went away: a list of {token, mode, text}. */
 export const keptTyped = async (region) =>
   [...(await taken("typed", region)), ...(await taken("refused", region))].flat();
+
+/** Say that a text was not stored, with a way to go on with it and one to forget it. */
+export function offer(region, typed, open) {
+  const box = document.createElement("div");
+  box.className = "says kept-text";
+  box.setAttribute("role", "status");
+  const words = document.createElement("span");
+  words.textContent = `What you typed into a cell earlier was not stored: “${typed.text}”.`;
+  box.append(words);
+  for (const [label, then] of [
+    ["Go on", () => open(typed)],
+    ["Discard it", () => forgetOne(region, typed)],
+  ]) {
+    const button = document.createElement("button");
+    button.type = "button";
+    button.className = "linkish";
+    button.textContent = label;
+    button.addEventListener("click", () => {
+      box.remove();
+      then();
+    });
+    box.append(button);
+  }
+  region.querySelector("#notes")?.append(box);
+}

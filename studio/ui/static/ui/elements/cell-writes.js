@@ -1,4 +1,4 @@
-import { forgetRefused, keepRefused, keepWrites, keptWrites } from "./cell-drafts.js";
+import { forgetOne, keepRefused, keepWrites, keptWrites } from "./cell-drafts.js";
 import { STORED, wasStored, writeName } from "./answers.js";
 
 const AGAIN = 3000;
@@ -81,7 +81,7 @@ export class CellWrites {
     if (!came || came.answer.ok) {
       this.#count += 1;
       this.#came = came;
-      forgetRefused(this.#region);
+      forgetOne(this.#region, entry);
     } else {
       keepRefused(this.#region, entry);
       this.#refused.push({ entry, came });

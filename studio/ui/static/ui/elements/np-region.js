@@ -5,7 +5,6 @@
 // While the page is seen, asks the address in data-pulse every few seconds whether somebody else has
 // stored something, and shows it.
 
-import { forgetRefused } from "./cell-drafts.js";
 import { forget, keyOf } from "./drafts.js";
 import { lostConnection, problemOf, STORED, writeName } from "./answers.js";
 import { Others } from "./others.js";
@@ -176,10 +175,7 @@ export class NpRegion extends HTMLElement {
       if (push && (!body || stored)) history.pushState(null, "", address);
       this.#shown(text, !body || stored ? focus : undefined, !stored);
     }
-    if (stored) {
-      forgetRefused(this);
-      this.tell();
-    }
+    if (stored) this.tell();
   }
 
   /** Tell the other tabs that something was stored. */

@@ -6,7 +6,7 @@
 // clears; Insert, or Ctrl Enter, adds a token to the group by its link [data-adds]. A cell becomes a field at the first key, or at F2 with what it holds: Enter and Tab store and
 // go on, Escape leaves.
 
-import { keepRefused, keptTyped } from "./cell-drafts.js";
+import { forgetOne, keepRefused, keptTyped, offer } from "./cell-drafts.js";
 import { CellField } from "./cell-field.js";
 import { CellWrites } from "./cell-writes.js";
 import { RangeOfCells } from "./cell-range.js";
@@ -42,16 +42,36 @@ export class NpSheet extends HTMLElement {
     for (const typed of await keptTyped(this.region)) this.#takeUp(typed);
   }
 
-  /** Open the field of a cell again with what was typed, or say it where the cell is not there; what the value box
-   * shows is left to it. */
+  /** Open the field of a cell again with what was typed, or offer it where another field is in use; what the value
+   * box shows is left to it. */
   #takeUp(typed) {
-    const cell = document.getElementById(`cell-${typed.token}:${typed.mode}`);
-    if (document.getElementById("value")?.value === typed.text) keepRefused(this.region, typed);
-    else if (cell && this.contains(cell) && !this.#field.cell) {
-      cell.scrollIntoView({ block: "nearest" });
-      this.#open(cell, typed.text);
-    } else this.region.say(`What you typed into a cell earlier was not stored: “${typed.text}”.`);
+    const box = document.getElementById("cell-form");
+    if (box && document.getElementById("value")?.value === typed.text) {
+      keepRefused(this.region, typed);
+      box.addEventListener("submit", () => forgetOne(this.region, typed));
+    } else if (this.#cellOf(typed) && !this.#field.cell && !document.activeElement.matches("input, textarea, select"))
+      this.#goOn(typed);
+    else {
+      keepRefused(this.region, typed);
+      offer(this.region, typed, this.#goOn);
+    }
   }
+
+  #cellOf({ token, mode }) {
+    const cell = document.getElementById(`cell-${token}:${mode}`);
+    return cell && this.contains(cell) ? cell : null;
+  }
+
+  #goOn = (typed) => {
+    const cell = this.#cellOf(typed);
+    if (!cell) {
+      this.region.load(`?cell=${encodeURIComponent(`${typed.token}:${typed.mode}`)}`);
+      return;
+    }
+    forgetOne(this.region, typed);
+    cell.scrollIntoView({ block: "nearest" });
+    this.#open(cell, typed.text);
+  };
 
   disconnectedCallback() {
     this.removeEventListener("keydown", this.#onKey, true);
