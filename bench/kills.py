@@ -58,6 +58,9 @@ class Asker:
         self.visitor.enter()
         self.home = self.visitor.code
         self.numbers = itertools.count()
+        self.activities = {
+            "proposal": self.proposal, "report": self.report, "import": self.import_, "export": self.export,
+        }  # fmt: skip
         self.code = self.imported()
         self.visitor.enter(self.code)
 
@@ -192,7 +195,7 @@ def drill(demo: Demo, asker: Asker, activity: str, harm: Callable[[], None], rng
         for _ in range(20):
             try:
                 asker.visitor.look()
-                tasks.append(getattr(asker, activity)())
+                tasks.append(asker.activities[activity]())
                 return
             except (OSError, KeyError, IndexError) as error:
                 if "are not finished" in str(error):
@@ -244,7 +247,7 @@ def main() -> None:
     demo = Demo(folder)
     try:
         asker = Asker(demo.port)
-        activities = ("typing", "proposal", "report", "import_", "export")
+        activities = ("typing", *asker.activities)
         pairs = [(harm, activity) for activity in activities for harm in harms(demo)]
         for number in range(count):
             if number % len(pairs) == 0:

@@ -23,8 +23,8 @@ def falling_short(judged: Document, pairing: Pairing, short: Shortfall) -> Findi
     """What is found of a pairing that falls short in some theme, by its worst reading."""
     return Finding(
         "contrast",
-        f"{summary(judged, pairing)} reads {truncate_ratio(short.least)}, and needs "
-        f"{truncate_ratio(pairing.required)}.",
+        f"{summary(judged, pairing)}: {truncate_ratio(short.least)}:1, needs "
+        f"{pairing.required:g}:1.",
         pairing.foreground,
         themes=short.themes,
         severity="error",

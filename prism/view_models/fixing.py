@@ -111,8 +111,8 @@ def fix_all(
         len(pairs) - len(wanted.aside),
         len(made.before),
         tuple(
-            f"{summary(document, short.pairing)} reads {short.reading.shown} and needs "
-            f"{short.pairing.required:g}"
+            f"{summary(document, short.pairing)} {short.reading.shown}:1, needs "
+            f"{short.pairing.required:g}:1"
             for short in made.short
         ),
         tuple(

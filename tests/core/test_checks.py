@@ -302,4 +302,4 @@ class StackTests(SimpleTestCase):
         self.assertEqual(made.pairings[0].backgrounds, ("veil", "card"))
         (finding,) = [f for f in Analysis(made).findings if f.check == "contrast"]
         # White on half black over white is white on #7f7f7f by 8 bits a channel: 4.0035 by WCAG's formula.
-        self.assertIn("text on veil over card reads 4.00, and needs 4.50.", finding.what)
+        self.assertIn("text on veil over card: 4.00:1, needs 4.5:1.", finding.what)

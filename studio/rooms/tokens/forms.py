@@ -29,7 +29,7 @@ class CellForm(CommandForm):
     """
 
     token = forms.CharField(max_length=200)
-    condition = forms.CharField(max_length=2000, label="Holds for")
+    condition = forms.CharField(max_length=2000, label="Applies to")
     value = forms.CharField(max_length=4000, required=False, strip=False, label="Value")
     clear = forms.BooleanField(required=False)
     keep = forms.BooleanField(required=False)
