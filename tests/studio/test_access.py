@@ -73,6 +73,7 @@ TABLE = {
     "tokens:impact": {"GET": "viewer"},
     "tokens:shelf": {"GET": "viewer"},
     "tokens:describe": {"POST": "editor"},
+    "tokens:preview-description": {"POST": "editor"},
     "tokens:add": {"POST": "editor"},
     "tokens:add-pasted": {"POST": "editor"},
     "tokens:command": {"POST": "editor"},

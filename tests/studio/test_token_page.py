@@ -25,6 +25,17 @@ class DescriptionTests(RoomCase):
         page = self.client.get(address).content.decode()
         return re.search(r'id="said">(.*?)</div>', page, re.DOTALL)[1]
 
+    def test_what_a_new_name_changes_is_shown_before_it_is_saved(self):
+        before = self.stored()
+        fields = {"token": "surface.card", "path": "panel.front", "type": "color"}
+        page = self.post("tokens:preview-description", **fields)
+        self.assert_reads(page, "surface.card")
+        self.assert_reads(page, "panel.front")
+        self.assert_reads(page, "its name")
+        fields["path"] = "surface.page"
+        self.assert_reads(self.post("tokens:preview-description", **fields), "surface.page")
+        self.assertEqual(self.stored(), before)
+
     def test_markdown_is_shown(self):
         said = self.page(
             "# On cards\n\n*Never* on `surface.inverse`.\n\n- [why](https://example.org/)"

@@ -6,14 +6,14 @@ from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_GET, require_POST
 
 from prism.errors import PrismError
-from prism.view_models import completion, tokens
+from prism.view_models import changes, completion, tokens
 from prism.view_models.consequences import consequences
 from studio.accounts.permissions import requires
 from studio.rooms.themes import read_theme
-from studio.rooms.tokens.forms import CellForm
+from studio.rooms.tokens.forms import CellForm, DescribeForm
 from studio.rooms.tokens.views import enter
 from studio.store import projects as store
 from studio.store.projects import Project
@@ -66,3 +66,19 @@ def show_impact(request: HttpRequest, project: Project) -> HttpResponse:
     except PrismError as error:
         context["problem"] = str(error)
     return render(request, "palette/impact.html", context)
+
+
+@requires("edit")
+@require_POST
+def preview_description(request: HttpRequest, project: Project) -> HttpResponse:
+    """What saving the details of a token would change, as a fragment; nothing is stored."""
+    frame = enter(request, project)
+    form = DescribeForm(request.POST)
+    context: dict[str, object] = {}
+    try:
+        if form.is_valid():
+            outcome = form.command().outcome(frame.document)
+            context["change"] = changes.change(frame.document, outcome)
+    except PrismError as error:
+        context["problem"] = str(error)
+    return render(request, "mapping/preview.html", context)

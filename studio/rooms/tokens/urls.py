@@ -14,4 +14,5 @@ urlpatterns = [
     path("shelf", box.shelf, name="shelf"),
     path("impact", box.show_impact, name="impact"),
     path("describe", views.describe, name="describe"),
+    path("describe/preview", box.preview_description, name="preview-description"),
 ]
