@@ -34,7 +34,7 @@ _OPENS = """() => [...document.querySelectorAll("summary, a.linkish, [data-view]
 _SUBMITS = """(field) => [...(field.form?.elements ?? [])].filter((one) =>
     one.type === "submit" && one.checkVisibility() && !one.disabled && !/delete|remove/.test(one.formAction + one.id))"""
 
-_HOLDS = """(text) => document.querySelector(".kept-text")?.textContent.includes(text) || [...document.querySelectorAll("input, textarea")].some((one) =>
+_HOLDS = """(text) => [...document.querySelectorAll(".kept-text")].some((one) => one.textContent.includes(text)) || [...document.querySelectorAll("input, textarea")].some((one) =>
     one.value.toLowerCase().includes(text))"""
 
 _KEPT = """(text) => Object.entries({...localStorage}).filter(([, value]) =>

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
 from prism.changes.structure import add_tokens
 from prism.color import space
+from prism.color.difference import Array, delta_e_2000, lab
 from prism.derive import fills
 from prism.derive.fills import Fill, Swatch
 from prism.expressions.types import font_family
@@ -49,6 +50,10 @@ _SCALES = ("space", "radius", "size", "weight", "duration", "shadow")
 _GAPS = {"tight": "2", "control": "3", "row": "4", "part": "8", "page": "12"}
 #: Sizes of type by what they are for, as steps of their scale.
 _SIZES = {"small": -1, "body": 0, "head": 2}
+#: A status is not taken for a brand from this CIEDE2000 difference on, and its hue is turned by so many degrees at most, so
+#: that red stays red. Common practice, no source.
+_APART = 10.0
+_TURNS = (-10, 10, -16, 16, -22, 22)
 _FONT = "system-ui, sans-serif"
 _GROUPS = {
     "text": "Words and figures",
@@ -63,8 +68,8 @@ _GROUPS = {
 class _Builder:
     """The document while it is made, with the ramps that meanings speak of."""
 
-    def __init__(self, plan: Plan, new_key: NewKey) -> None:
-        self.plan, self.new_key = plan, new_key
+    def __init__(self, plan: Plan, new_key: NewKey, beside: Sequence[NamedColor] = ()) -> None:
+        self.plan, self.new_key, self.beside = plan, new_key, beside
         self.naming: Naming = naming(plan.naming)
         modes = LIGHT_AND_DARK if plan.has("dark") else LIGHT_AND_DARK[:1]
         follows = Follows("prefers-color-scheme", (("dark", "dark"),)) if len(modes) > 1 else None
@@ -94,7 +99,8 @@ class _Builder:
             stated = dict(self.plan.statuses)
             for status in STATUSES:
                 own = stated.get(status)
-                self.add_ramp(status, own.base if own else STATUS_COLORS[status], "signal")
+                base = own.base if own else self._apart_from_brands(STATUS_COLORS[status])
+                self.add_ramp(status, base, "signal")
         for name, base in extra.items():
             self.add_ramp(name, base, "chart")
         ends = [
@@ -113,6 +119,24 @@ class _Builder:
                 grounds.append(group)
         for group in grounds:
             self.document = purposes.assign(self.document, group, "ground", self.new_key)
+
+    def _apart_from_brands(self, base: str) -> str:
+        """The color of a status, its hue turned as little as keeps it from being taken for a brand’s."""
+        lightness, chroma, hue = ramps.oklch(space.parse(base))
+        brands = [_lab(color.color) for color in (*self.colors, *self.beside)]
+
+        def turned(degrees: int) -> space.Color:
+            color = space.Color("oklch", (lightness, chroma, (hue + degrees) % 360))
+            return space.fit(color, "srgb")
+
+        def likeness(degrees: int) -> float:
+            shown = _lab(turned(degrees))
+            return min(float(delta_e_2000(shown, brand)) for brand in brands)
+
+        if likeness(0) >= _APART:
+            return base
+        there = next((turn for turn in _TURNS if likeness(turn) >= _APART), None)
+        return space.hex_text(turned(max(_TURNS, key=likeness) if there is None else there))
 
     def _tinted_neutral(self) -> str:
         """A middle gray with a trace of the leading color."""
@@ -267,6 +291,10 @@ class _Builder:
         self.document = add_tokens(self.document, [font])
 
 
+def _lab(color: space.Color) -> Array:
+    return lab(space.rgba(space.fit(color, "srgb"))[:3])
+
+
 def is_taken(name: str) -> bool:
     """Whether a ramp cannot have this name."""
     return name.lower() in _TAKEN
@@ -299,12 +327,14 @@ def build(
     *,
     ramps: Mapping[str, str] | None = None,
     more: Iterable[Meaning] = (),
+    beside: Sequence[NamedColor] = (),
 ) -> Document:
     """The document of a plan, its leading color on actions and the others on accents.
 
-    ``ramps`` are further ramps by name, for charts, and ``more`` further meanings.
+    ``ramps`` are further ramps by name, for charts, ``more`` further meanings, and ``beside`` the colors of
+    brands that come later.
     """
-    builder = _Builder(plan, new_key)
+    builder = _Builder(plan, new_key, beside)
     builder.add_palette(ramps or {})
     builder.mean(meanings.SURFACES)
     builder.mean(meanings.TEXTS)

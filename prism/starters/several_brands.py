@@ -34,7 +34,7 @@ def build(plan: Plan, new_key: NewKey) -> Document:
     if len(colors) < 2:
         colors = (*colors, *_DEFAULTS[len(colors) :][: 3 if not colors else 1])
     first, *others = colors
-    document = scheme.build(replace(plan, colors=(first,)), new_key)
+    document = scheme.build(replace(plan, colors=(first,)), new_key, beside=others)
     for color in others:
         new = NewBrand(color.name, ((color.name, color.base),), first=first.name)
         document = brands.add(document, new, new_key).document

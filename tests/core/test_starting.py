@@ -1,5 +1,6 @@
 """A scheme from a few colors: whatever the colors, every pairing passes."""
 
+import itertools
 import re
 from dataclasses import replace
 
@@ -10,9 +11,11 @@ from hypothesis import strategies as st
 from prism import checks, starters
 from prism.analysis import Analysis
 from prism.color import space
+from prism.color.difference import delta_e_2000, lab
 from prism.errors import PrismError
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit
+from prism.roles.by_slot import SLOTS
 from prism.starters import STARTERS, plan
 from prism.starters.naming import NAMINGS, naming, read_prefix
 from prism.starters.plan import PARTS, NamedColor, Plan, sorted_out
@@ -205,6 +208,32 @@ class StarterTests(SimpleTestCase):
         self.assertEqual(len(built.telling_apart[-1].tokens), 8)
         self.assertIn("chart blue", {ramp.name for ramp in built.ramps})
         self.assertEqual([axis.name for axis in built.axes], ["appearance", "density"])
+
+    def test_every_check_is_clean_every_slot_bound_and_statuses_are_no_brands(self):
+        for colors in (
+            (("moor", "#8a2f6b"),),
+            (("", "#f2994a"),),
+            (("x", "#c8383a"), ("y", "#1976d2")),
+        ):
+            for start in ("one-product", "several-brands", "dense-tool"):
+                with self.subTest(colors=colors, start=start):
+                    _, built = made(*colors, start=start)
+                    analysis = Analysis(built)
+                    found = [finding.what for finding in analysis.findings if finding.is_open()]
+                    self.assertEqual(found, [])
+                    self.assertEqual([slot for slot in SLOTS if slot not in analysis.bindings], [])
+                    self.assertTrue(built.telling_apart)
+                    self.assertGreaterEqual(self.nearest(built), 9.9)
+
+    def nearest(self, built):
+        """The least CIEDE2000 difference between a base color of a brand and one of a status."""
+        bases = {"identity": [], "signal": []}
+        for ramp in built.ramps:
+            if ramp.purpose in bases:
+                seed = space.parse(dict(ramp.parameters)["seed"])
+                bases[ramp.purpose].append(lab(space.rgba(seed)[:3]))
+        pairs = itertools.product(bases["identity"], bases["signal"])
+        return min(float(delta_e_2000(*pair)) for pair in pairs)
 
     def test_nothing_is_nothing_but_the_colors(self):
         self.assertEqual(starters.build(Plan("x", start="nothing"), counter_keys()).tokens, ())
