@@ -162,3 +162,16 @@ class OfflineTests(SlowCase):
         self.again()
         expect(self.page.locator("np-sheet [data-typing]")).to_have_count(0)
         self.assertEqual(self.stored().token("b2").value().text, "#ffffff")
+
+    def test_no_letter_is_lost_where_an_answer_comes_while_one_types_elsewhere(self):
+        self.open("?cell=b0:light&view=page")
+        expect(self.page.locator("#token-description")).to_be_visible()
+        self.page.locator("a.cell[data-token=b3]").first.focus()
+        self.page.keyboard.type("#123456")
+        self.page.locator("#token-uses").click()
+        self.page.keyboard.type("the words that are typed while an answer is on its way", delay=60)
+        expect(self.page.locator("np-region:not([aria-busy])")).to_have_count(1)
+        self.assertEqual(self.stored().token("b3").value().text, "#123456")
+        expect(self.page.locator("#token-uses")).to_have_value(
+            "the words that are typed while an answer is on its way"
+        )

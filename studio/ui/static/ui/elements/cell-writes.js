@@ -53,7 +53,12 @@ export class CellWrites {
   async #drain() {
     this.#running = true;
     window.addEventListener("beforeunload", this.#onLeave);
-    while (this.#queue.length || this.#typing() || performance.now() - this.#lastKey < QUIET) {
+    while (
+      this.#queue.length ||
+      this.#typing() ||
+      this.#region.typing.recent ||
+      performance.now() - this.#lastKey < QUIET
+    ) {
       if (this.#queue.length) {
         await this.#store(this.#queue[0]);
         this.#queue.shift();

@@ -9,7 +9,7 @@ import { forget, keyOf } from "./drafts.js";
 import { lostConnection, problemOf, STORED, writeName } from "./answers.js";
 import { Others } from "./others.js";
 import { released } from "./press.js";
-import { answered, dropFrames, say, settleWrite } from "./region-parts.js";
+import { answered, dropFrames, fieldAt, placeOf, say, settleWrite, Typing } from "./region-parts.js";
 import { Sight } from "./sight.js";
 import { settle } from "./still.js";
 
@@ -25,6 +25,8 @@ export class NpRegion extends HTMLElement {
   #writing = false;
   /** Whether an answer came while somebody was typing into the sheet, and is not shown. */
   waiting = false;
+  /** Whether somebody is typing into a field just now. */
+  typing = new Typing(this);
   #sight = new Sight(this);
   #onOffline = () => this.say("You are offline. What you type is kept here; store it when the connection is back.");
   #onPop = () => this.load(location.href, { push: false });
@@ -140,6 +142,7 @@ export class NpRegion extends HTMLElement {
       if (body && came.answer.headers.has(STORED)) forget(draft);
       else if (body && came.answer.redirected) forget(draft);
       await released();
+      if (body) await this.typing.pause();
       if (this.#request === request) this.show(came, { body, push, focus });
     } catch (error) {
       if (error.name !== "AbortError") {
@@ -194,6 +197,7 @@ export class NpRegion extends HTMLElement {
 
   #swap(text, focus, autofocus) {
     const active = focus || document.activeElement?.id;
+    const field = placeOf(document.activeElement);
     const caret = document.activeElement?.selectionStart ?? null;
     const scrolled = new Map([...this.querySelectorAll(".body[id]")].map((one) => [one.id, one.scrollTop]));
     const fresh = new DOMParser().parseFromString(text, "text/html");
@@ -203,7 +207,7 @@ export class NpRegion extends HTMLElement {
       if (body) body.scrollTop = top;
     }
     const first = autofocus && !focus ? this.querySelector("[autofocus]") : null;
-    const wanted = first ?? (active ? document.getElementById(active) : null);
+    const wanted = first ?? (active ? document.getElementById(active) : fieldAt(this, field));
     this.#lost = wanted ? "" : (active ?? "");
     wanted?.focus({ preventScroll: true });
     if (wanted?.dataset.caret === "end") wanted.setSelectionRange(wanted.value.length, wanted.value.length);

@@ -4,6 +4,7 @@ import { lostConnection, wasStored } from "./answers.js";
 import { forget } from "./drafts.js";
 
 const PATIENCE = 4000;
+const PAUSE = 500;
 const SLOW = "The server has not answered yet. What you typed is kept here until it is stored.";
 
 /** Say what went wrong in the place of messages, instead of what was said to have gone wrong before. */
@@ -16,6 +17,34 @@ export function say(region, sentence) {
   box.append(words);
   for (const old of region.querySelectorAll("#notes > .says.error")) old.remove();
   region.querySelector("#notes")?.append(box);
+}
+
+/** Whether somebody is typing into the fields of a region: nothing is shown in their place until they pause. */
+export class Typing {
+  #last = -PAUSE;
+
+  constructor(region) {
+    region.addEventListener("input", () => (this.#last = performance.now()));
+  }
+
+  get recent() {
+    return performance.now() - this.#last < PAUSE;
+  }
+
+  /** Resolves when nobody is typing. */
+  async pause() {
+    while (this.recent) await new Promise((done) => setTimeout(done, 50));
+  }
+}
+
+/** Where a field without an id stands: the address of its form, and its name. */
+export const placeOf = (field) => (field?.form && field.name ? [field.form.action, field.name] : null);
+
+/** The field that stands in such a place. */
+export function fieldAt(region, place) {
+  if (!place) return null;
+  const forms = [...region.querySelectorAll("form")].filter((form) => form.action === place[0]);
+  return forms.map((form) => form.elements.namedItem(place[1])).find((field) => field instanceof HTMLElement) ?? null;
 }
 
 /** Give up frames that are still loading: a browser opens six connections to a server, and what was
