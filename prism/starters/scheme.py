@@ -7,7 +7,6 @@ from dataclasses import replace
 
 from prism.changes.structure import add_tokens
 from prism.color import space
-from prism.color.difference import Array, delta_e_2000, lab
 from prism.derive import fills
 from prism.derive.fills import Fill, Swatch
 from prism.expressions.types import font_family
@@ -26,7 +25,7 @@ from prism.model.values import BASE, Condition, Expression
 from prism.palette import building, measures, purposes, ramps
 from prism.palette.building import NewKey
 from prism.roles import rules
-from prism.starters import meanings
+from prism.starters import meanings, status_colors
 from prism.starters.meanings import Meaning
 from prism.starters.naming import Naming, naming
 from prism.starters.plan import NEUTRAL_CHROMA, STATUS_COLORS, STATUSES, NamedColor, Plan
@@ -50,10 +49,6 @@ _SCALES = ("space", "radius", "size", "weight", "duration", "shadow")
 _GAPS = {"tight": "2", "control": "3", "row": "4", "part": "8", "page": "12"}
 #: Sizes of type by what they are for, as steps of their scale.
 _SIZES = {"small": -1, "body": 0, "head": 2}
-#: A status is not taken for a brand from this CIEDE2000 difference on, and its hue is turned by so many degrees at most, so
-#: that red stays red. Common practice, no source.
-_APART = 10.0
-_TURNS = (-10, 10, -16, 16, -22, 22)
 _FONT = "system-ui, sans-serif"
 _GROUPS = {
     "text": "Words and figures",
@@ -99,7 +94,11 @@ class _Builder:
             stated = dict(self.plan.statuses)
             for status in STATUSES:
                 own = stated.get(status)
-                base = own.base if own else self._apart_from_brands(STATUS_COLORS[status])
+                base = (
+                    own.base
+                    if own
+                    else status_colors.away_from(STATUS_COLORS[status], self._all_brands)
+                )
                 self.add_ramp(status, base, "signal")
         for name, base in extra.items():
             self.add_ramp(name, base, "chart")
@@ -120,23 +119,9 @@ class _Builder:
         for group in grounds:
             self.document = purposes.assign(self.document, group, "ground", self.new_key)
 
-    def _apart_from_brands(self, base: str) -> str:
-        """The color of a status, its hue turned as little as keeps it from being taken for a brand’s."""
-        lightness, chroma, hue = ramps.oklch(space.parse(base))
-        brands = [_lab(color.color) for color in (*self.colors, *self.beside)]
-
-        def turned(degrees: int) -> space.Color:
-            color = space.Color("oklch", (lightness, chroma, (hue + degrees) % 360))
-            return space.fit(color, "srgb")
-
-        def likeness(degrees: int) -> float:
-            shown = _lab(turned(degrees))
-            return min(float(delta_e_2000(shown, brand)) for brand in brands)
-
-        if likeness(0) >= _APART:
-            return base
-        there = next((turn for turn in _TURNS if likeness(turn) >= _APART), None)
-        return space.hex_text(turned(max(_TURNS, key=likeness) if there is None else there))
+    @property
+    def _all_brands(self) -> list[space.Color]:
+        return [color.color for color in (*self.colors, *self.beside)]
 
     def _tinted_neutral(self) -> str:
         """A middle gray with a trace of the leading color."""
@@ -289,10 +274,6 @@ class _Builder:
             ((BASE, font_family.read_css(_FONT)),),
         )
         self.document = add_tokens(self.document, [font])
-
-
-def _lab(color: space.Color) -> Array:
-    return lab(space.rgba(space.fit(color, "srgb"))[:3])
 
 
 def is_taken(name: str) -> bool:
