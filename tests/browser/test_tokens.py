@@ -97,7 +97,7 @@ class KeyboardTests(TokensCase):
         self.page.keyboard.type("Map")
         self.reach("select[name=ramp]")
         self.page.keyboard.type("sea")
-        expect(self.page.locator("#bulk-preview")).to_contain_text("10 values change")
+        expect(self.page.locator("#bulk-preview")).to_contain_text("10 changes")
         self.reach("#bulk-apply")
         self.press("Enter")
         self.revision(4)

@@ -105,6 +105,8 @@ class FormsByPeopleTests(TransactionTestCase):
             self.step(rng)
             if number % 20 == 19:
                 self.check()
+            if number % 500 == 499:
+                print(self.told, dict(self.outcomes), flush=True)
         if "NIMBLE_PRISM_STEPS" in os.environ:
             print(
                 f"{steps} steps:",
@@ -208,6 +210,9 @@ class FormsByPeopleTests(TransactionTestCase):
         if page.status_code >= 400:
             self.outcomes["clashed" if page.status_code == 409 else "refused"] += 1
             self.assertEqual(after, before, f"{told}: refused with {page.status_code}, but stored")
+        elif stored and fields.get("into") == ["new"]:
+            self.outcomes["imported elsewhere"] += 1
+            self.assertEqual(after, before, told)
         elif stored:
             self.outcomes["stored"] += 1
             self.rooms["/".join(action.split("/")[3:5])] += 1
