@@ -204,7 +204,7 @@ class KeyboardTests(StudioTestCase):
         self.page.keyboard.press("]")
         expect(self.page.locator(".mode[aria-current]").first).to_have_text("dark")
         self.page.click("#pin")
-        expect(self.page.locator("#pin")).to_have_text("Stop comparing")
+        expect(self.page.locator("#pin")).to_have_attribute("aria-pressed", "true")
         self.page.click(".mode:has-text('Vexley')")
         expect(self.page.locator(".mode[aria-current]", has_text="Vexley")).to_be_visible()
         self.page.click("a:has-text('Stage')")
