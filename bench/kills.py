@@ -114,10 +114,11 @@ class Asker:
     # What is asked for
 
     def proposal(self) -> str:
-        fields = {"axis": "appearance", "source": "light", "name": f"night {next(self.numbers)}"}
-        keys = self.axis_keys()
-        fields = {"axis": keys[0], "source": keys[1], "name": fields["name"]}
-        return self.asked(self.form("tokens/axes/take", again="1", scheme="dark", intent="counterpart", **fields))  # fmt: skip
+        axis, source = self.axis_keys()
+        fields = {"axis": axis, "source": source, "name": f"night {next(self.numbers)}"}
+        return self.asked(
+            self.form("tokens/axes/take", again="1", scheme="dark", intent="counterpart", **fields)
+        )
 
     def axis_keys(self) -> tuple[str, str]:
         """The keys of the appearance axis and its first mode, as its page says them."""
@@ -153,7 +154,7 @@ class Asker:
         found: dict[str, object] = {}
 
         def over() -> bool:
-            status, _, text = Visitor.ask(self.visitor, address)
+            status, _, text = self.visitor.ask(address)
             found.update(json.loads(text) if status == 200 else {})
             return bool(found.get("over"))
 
