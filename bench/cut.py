@@ -167,19 +167,31 @@ def _trial(
             _press(last, share)
     if stored(text):
         return Trial(where, "stored")
-    if page_open and page.evaluate(_HOLDS, text):
+    if page_open and _holds(page, text):
         return Trial(where, "in its field")
-    if last.evaluate(_HOLDS, text):
+    if _holds(last, text):
         return Trial(where, "in its field again")
     if page_open:
         page.close()
         last.goto(address)
         _quiet(last)
-        if last.evaluate(_HOLDS, text):
+        if _holds(last, text):
             return Trial(where, "in its field again")
     kept = last.evaluate(_KEPT, text)
     seen = [one.evaluate(_SAID) for one in context.pages]
     return Trial(where, f"kept as {kept}" if kept else f"LOST; {seen}")
+
+
+def _holds(page: Any, text: str) -> bool:
+    """Whether a field of a page holds a text; a page that is leaving is asked again once it is there."""
+    for _ in range(4):
+        try:
+            return bool(page.evaluate(_HOLDS, text))
+        except Exception as error:
+            if "destroyed" not in str(error) and "navigat" not in str(error):
+                raise
+            _quiet(page)
+    return False
 
 
 def _open(page: Any, share: float) -> str:
