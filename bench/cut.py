@@ -75,7 +75,7 @@ class Line:
         elif kind == "lossy":
             page.route("**/*", _lose)
 
-    def mend(self, page: Any) -> None:
+    def restore(self, page: Any) -> None:
         if self.kind == "cut":
             self.context.set_offline(False)
         elif self.kind == "lossy" and not page.is_closed():
@@ -153,7 +153,7 @@ def _trial(
     page_open = not page.is_closed()
     if page_open:
         page.wait_for_timeout(rng.choice((0, 100, 800, 2000)))
-    line.mend(page)
+    line.restore(page)
     where = f"{address} {opened} {told!r} “{text}” {kind}{' before' if early else ''}, {did}"
     if page_open and rng.random() < 0.5:
         _quiet(page)

@@ -1,4 +1,4 @@
-"""What a document that takes the place of another leaves out, changes and brings, told before it does."""
+"""What a document that takes the place of another deletes, changes and adds, told before it does."""
 
 from __future__ import annotations
 

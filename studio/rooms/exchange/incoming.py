@@ -93,7 +93,7 @@ def asks_first(incoming: Incoming, project: Project) -> bool:
 
 
 def review(incoming: Incoming, project: Project) -> dict[str, Any]:
-    """What an import would leave out, change and bring, for its page. Raises ``PrismError``."""
+    """What an import would delete, change and add, for its page. Raises ``PrismError``."""
     read, _ = _read(incoming)
     found = replacing(store.load(project).document, read.document)
     changed = [asdict(one) for one in found.changed[:MOST_CHANGED]]
