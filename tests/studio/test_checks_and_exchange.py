@@ -186,6 +186,16 @@ class ExchangeTests(RoomCase):
         gone = self.client.post(self.url("exchange:take-import"), {"task": "nothing"})
         self.assertContains(gone, "no longer kept. Choose it again.", status_code=410)
 
+    def test_what_was_pasted_is_there_again_where_an_import_is_cancelled(self):
+        before = self.stored()
+        answer = self.post("exchange:import", text=":root { --pasted: red }", into="here")
+        page = self.client.get(answer["Location"])
+        self.assertContains(page, "Replace tokens")
+        page = self.client.get(answer["Location"] + "&cancelled=1")
+        self.assertNotContains(page, "Replace tokens")
+        self.assertContains(page, "--pasted: red")
+        self.assertEqual(self.stored(), before)
+
     def test_bad_files_are_refused_with_one_sentence_and_nothing_is_stored(self):
         color = {"a": {"$type": "color", "$value": "#12345"}}
         for files, sentence in (

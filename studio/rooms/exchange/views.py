@@ -72,6 +72,11 @@ def _room(
     failed = (
         task is not None and task.kind == IMPORT and task.state in (State.FAILED, State.STOPPED)
     )
+    outcome = _outcome(task) if task is not None and task.state == State.DONE else None
+    if task is not None and outcome and "review" in outcome and frame.address.cancelled:
+        held = unpacked(bytes(task.data), tasks.fields_of(task))
+        form = form or ImportForm(initial={"text": held.text})  # what was pasted is there again
+        outcome = None
     context = {
         "asks_duplicates": asks_duplicates or failed,
         "form": form or ImportForm(),
@@ -85,7 +90,7 @@ def _room(
         "targets": formats.TARGETS,
         "is_large": _is_large(frame),
         "task": shown(task) if task is not None else None,
-        "outcome": _outcome(task) if task is not None and task.state == State.DONE else None,
+        "outcome": outcome,
     }
     return page.show(frame, "exchange/room.html", context, status)
 
