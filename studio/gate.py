@@ -15,9 +15,10 @@ from studio.deadline import DeadlineError, Deadlines
 MAX_BODY = 25 * 1024 * 1024
 _DISCARDED = 4 * MAX_BODY
 _IN_MEMORY = 1024 * 1024
-_AT_ONCE = 2
+#: How many requests work at a time in a process.
+AT_ONCE = 2
 
-_STOPPED = b"This took too long and was stopped. Load the page again to see what was stored.\n"
+STOPPED = b"This took too long and was stopped. Load the page again to see what was stored.\n"
 
 Environ = dict[str, Any]
 
@@ -28,21 +29,17 @@ def length_of(environ: Environ) -> int:
     return int(text) if text.isascii() and text.isdigit() else 0
 
 
-class Gate:
+class WholeRequests:
     """A WSGI application that reads each body whole before ``application`` sees the request.
 
-    What works for too long is stopped. A slow sender so holds a thread that has nothing else to do, and none of the few that work. A
-    body over ``MAX_BODY`` is never kept: the application refuses it by its length.
+    A slow sender so holds a thread that has nothing else to do, and none of the few that work. A body over
+    ``MAX_BODY`` is never kept: the application refuses it by its length.
     """
 
-    def __init__(
-        self, application: Any, at_once: int = _AT_ONCE, deadlines: Deadlines | None = None
-    ) -> None:
+    def __init__(self, application: Any) -> None:
         self.application = application
-        self.deadlines = deadlines or Deadlines()
-        self.slots = BoundedSemaphore(at_once)
 
-    def __call__(self, environ: Environ, start_response: Any) -> list[bytes]:
+    def __call__(self, environ: Environ, start_response: Any) -> Any:
         length = length_of(environ)
         source = environ["wsgi.input"]
         with tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY) as body:
@@ -52,15 +49,29 @@ class Gate:
                 shutil.copyfileobj(_Limited(source, length), body)
                 body.seek(0)
             environ["wsgi.input"] = body
-            try:
-                with self.slots, self.deadlines.watched():
-                    return self._answered(environ, start_response)
-            except DeadlineError:
-                headers = [("Content-Type", "text/plain; charset=utf-8")]
-                start_response("503 Service Unavailable", headers, sys.exc_info())
-                return [_STOPPED]
-            finally:
-                memory.give_back()
+            return self.application(environ, start_response)
+
+
+class Work:
+    """A WSGI application that lets a few requests work at a time, each for so long, and gives memory back."""
+
+    def __init__(
+        self, application: Any, at_once: int = AT_ONCE, deadlines: Deadlines | None = None
+    ) -> None:
+        self.application = application
+        self.deadlines = deadlines or Deadlines()
+        self.slots = BoundedSemaphore(at_once)
+
+    def __call__(self, environ: Environ, start_response: Any) -> list[bytes]:
+        try:
+            with self.slots, self.deadlines.watched():
+                return self._answered(environ, start_response)
+        except DeadlineError:
+            headers = [("Content-Type", "text/plain; charset=utf-8")]
+            start_response("503 Service Unavailable", headers, sys.exc_info())
+            return [STOPPED]
+        finally:
+            memory.give_back()
 
     def _answered(self, environ: Environ, start_response: Any) -> list[bytes]:
         response = self.application(environ, start_response)

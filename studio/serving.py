@@ -1,7 +1,10 @@
 """How gunicorn serves the application.
 
-Threads wait for slow and unfinished requests; ``studio.gate`` lets only a few of them work at once.
+Threads wait for slow and unfinished requests; ``studio.engine`` does the work in a process beside each worker,
+a few requests at once.
 """
+
+from typing import Any
 
 wsgi_app = "studio.wsgi"
 preload_app = True
@@ -13,3 +16,10 @@ keepalive = 5
 limit_request_line = 8190
 loglevel = "warning"
 control_socket_disable = True
+
+
+def post_fork(server: Any, worker: Any) -> None:
+    """Begin the engine of a worker, while it has no threads yet."""
+    from studio.wsgi import engine
+
+    engine.start(listener.fileno() for listener in worker.sockets)

@@ -7,7 +7,7 @@ from django.test import SimpleTestCase, TransactionTestCase
 
 from studio import memory
 from studio.deadline import DeadlineError, Deadlines
-from studio.gate import Gate
+from studio.gate import Work
 from studio.health import Database, Health
 
 
@@ -48,7 +48,7 @@ class DeadlineTests(SimpleTestCase):
             start("200 OK", [])
             return [b"done"]
 
-        gate = Gate(application, at_once=1, deadlines=self.deadlines())
+        gate = Work(application, at_once=1, deadlines=self.deadlines())
         answer = Answer(gate, environ("/endless"))
         self.assertEqual(answer.status, "503 Service Unavailable")
         self.assertIn(b"took too long", answer.body)
@@ -60,7 +60,7 @@ class DeadlineTests(SimpleTestCase):
             while True:
                 pass
 
-        answer = Answer(Gate(application, deadlines=self.deadlines()), environ())
+        answer = Answer(Work(application, deadlines=self.deadlines()), environ())
         self.assertEqual(answer.status, "503 Service Unavailable")
 
     def test_work_that_swallows_the_error_is_told_again(self):
@@ -77,7 +77,7 @@ class DeadlineTests(SimpleTestCase):
             return [b"after all"]
 
         self.assertEqual(
-            Answer(Gate(application, deadlines=self.deadlines()), environ()).body, b"after all"
+            Answer(Work(application, deadlines=self.deadlines()), environ()).body, b"after all"
         )
 
     def test_what_is_done_in_time_hears_nothing_later(self):
@@ -146,7 +146,7 @@ class HealthTests(SimpleTestCase):
             start("200 OK", [])
             return [b""]
 
-        health = Health(Gate(waits, at_once=1), Database(lambda: None))
+        health = Health(Work(waits, at_once=1), Database(lambda: None))
         threads = [threading.Thread(target=Answer, args=(health, environ())) for _ in range(4)]
         for thread in threads:
             thread.start()

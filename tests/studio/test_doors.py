@@ -21,7 +21,7 @@ from django.utils import timezone
 
 from studio.accounts import limits
 from studio.accounts.models import Try
-from studio.gate import MAX_BODY, Gate
+from studio.gate import MAX_BODY, WholeRequests, Work
 from studio.store import projects as store
 from studio.store.models import JournalEntry
 from tests.builders import document, token
@@ -217,7 +217,7 @@ class GateTests(SimpleTestCase):
 
         source = Source(body)
         environ = {"CONTENT_LENGTH": said, "wsgi.input": source}
-        answer = Gate(application or kept)(environ, lambda *_: None)
+        answer = WholeRequests(application or kept)(environ, lambda *_: None)
         return b"".join(answer), seen.get("body"), Source.taken
 
     def test_a_body_is_read_whole_and_no_further(self):
@@ -238,7 +238,7 @@ class GateTests(SimpleTestCase):
                 go.wait(10)
                 return b""
 
-        gate = Gate(lambda environ, start: [b"done"], at_once=1)
+        gate = WholeRequests(Work(lambda environ, start: [b"done"], at_once=1))
         slow = threading.Thread(
             target=gate, args=({"CONTENT_LENGTH": "5", "wsgi.input": Slow()}, None)
         )

@@ -73,7 +73,7 @@ def solve(
         status = solver.solve(model.model, _listener(watch))
     finally:
         watch.searching(None)
-    engine = _engine()
+    engine = load()
     if status not in (engine.OPTIMAL, engine.FEASIBLE):
         return None
     choice = tuple(
@@ -90,7 +90,7 @@ def solve(
 def is_impossible(problem: Problem, limit: float = ASKING) -> bool:
     """Whether it is proven that no choice is allowed."""
     model = _Model(problem, with_costs=False)
-    return bool(_solver(limit, _ASKED).solve(model.model) == _engine().INFEASIBLE)
+    return bool(_solver(limit, _ASKED).solve(model.model) == load().INFEASIBLE)
 
 
 def contradiction(problem: Problem) -> tuple[int, ...]:
@@ -98,7 +98,7 @@ def contradiction(problem: Problem) -> tuple[int, ...]:
     them something. Empty where that cannot be proven."""
     model = _Model(problem, with_costs=False, guarded=True)
     solver = _solver(ASKING, _ASKED)
-    if solver.solve(model.model) != _engine().INFEASIBLE:
+    if solver.solve(model.model) != load().INFEASIBLE:
         return ()
     named = set(solver.sufficient_assumptions_for_infeasibility())
     core = [group for group, guard in model.guards.items() if guard.index in named]
@@ -117,7 +117,7 @@ def _only(problem: Problem, groups: Iterable[int]) -> Problem:
     return Problem(problem.costs, tuple(demands))
 
 
-def _engine() -> ModuleType:
+def load() -> ModuleType:
     """The solver's module, loaded when something is solved: that takes half a second."""
     from ortools.sat.python import cp_model
 
@@ -125,7 +125,7 @@ def _engine() -> ModuleType:
 
 
 def _solver(limit: float, seconds: float = 600.0) -> cp_model.CpSolver:
-    solver: cp_model.CpSolver = _engine().CpSolver()
+    solver: cp_model.CpSolver = load().CpSolver()
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 0
     solver.parameters.linearization_level = 2
@@ -137,7 +137,7 @@ def _solver(limit: float, seconds: float = 600.0) -> cp_model.CpSolver:
 def _listener(watch: Watch) -> Any:
     """What tells of each better answer, and ends the search where somebody asked to stop."""
 
-    class Listener(_engine().CpSolverSolutionCallback):  # type: ignore[misc]
+    class Listener(load().CpSolverSolutionCallback):  # type: ignore[misc]
         def on_solution_callback(self) -> None:
             cost, bound = self.objective_value, self.best_objective_bound
             watch.progress(int(cost // _SCALE), int(bound // _SCALE))
@@ -151,7 +151,7 @@ class _Model:
     """A problem as a model of CP-SAT: a literal for each candidate of each slot."""
 
     def __init__(self, problem: Problem, *, with_costs: bool = True, guarded: bool = False) -> None:
-        self.model: cp_model.CpModel = _engine().CpModel()
+        self.model: cp_model.CpModel = load().CpModel()
         self.takes = [[self.model.new_bool_var("") for _ in costs] for costs in problem.costs]
         #: A literal for each group whose demands hold while it does.
         self.guards: dict[int, cp_model.IntVar] = {}
