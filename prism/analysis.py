@@ -11,22 +11,18 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, Generic, TypeVar, overload
 
-from prism import checks
-from prism.checks import contrast
-from prism.checks.check import Finding
 from prism.compare.rows import RowTables, rows_of
 from prism.expressions.values import value_text
 from prism.formats import css, scene_css
 from prism.model import names
 from prism.model.document import TYPES, Document, Token, shown_path
-from prism.palette import coverage
 from prism.resolution import contrast_table
 from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 from prism.resolution.shortfall import Shortfall
 from prism.roles import guess, rules
-from prism.roles.by_slot import SCENES, SLOTS, bound, by_slot
+from prism.roles.by_slot import SLOTS, bound, by_slot
 from prism.roles.grounds import Guess
 from prism.roles.guess import Guesses
 from prism.roles.rules import ByRule
@@ -66,7 +62,7 @@ class _Before:
     """What was known of the document that this one was made from."""
 
     document: Document
-    results: Mapping[str, Any]
+    results: Mapping[str | Callable[[Analysis], Any], Any]
 
 
 class Analysis:
@@ -79,12 +75,22 @@ class Analysis:
     def __init__(self, document: Document, previous: Analysis | None = None) -> None:
         self.document = document
         self._lock = threading.RLock()
-        self._results: dict[str, Any] = {}
+        self._results: dict[str | Callable[[Analysis], Any], Any] = {}
         self._before = _Before(previous.document, previous._results) if previous else None
 
-    def _previous(self, name: str) -> Any:
-        """A result of the analysis before, or None."""
-        return self._before.results.get(name) if self._before else None
+    def previous(self, made: str | Callable[[Analysis], Any]) -> Any:
+        """A result of the analysis before, by the name of its property or the function that ``once`` was handed; None
+        where there is none."""
+        return self._before.results.get(made) if self._before else None
+
+    def once(self, compute: Callable[[Analysis], T]) -> T:
+        """What a function makes of this analysis, computed at most once, whatever the number of threads."""
+        if compute not in self._results:
+            with self._lock:
+                if compute not in self._results:
+                    self._results[compute] = compute(self)
+        result: T = self._results[compute]
+        return result
 
     @computed
     def rows(self) -> RowTables:
@@ -94,18 +100,18 @@ class Analysis:
     @computed
     def resolver(self) -> Resolver:
         """The document's resolver; what no change reached keeps its answers."""
-        return resolver_of(self.document, self._previous("resolver"))
+        return resolver_of(self.document, self.previous("resolver"))
 
     @computed
     def answers(self) -> AnswerTables:
         """All answers of the document's tokens, each made when it is asked for."""
-        return AnswerTables(self.resolver, self._previous("answers"))
+        return AnswerTables(self.resolver, self.previous("answers"))
 
     @computed
     def found_by(self) -> dict[str, str]:
         """What each token is found by, in lower case, by key: its path, its values as they are typed,
         and what they come to in any theme."""
-        known: dict[str, str] = self._previous("found_by") or {}
+        known: dict[str, str] = self.previous("found_by") or {}
         reached = self.resolver.reached if known else None
         return {
             token.key: known[token.key]
@@ -123,58 +129,11 @@ class Analysis:
     @computed
     def failing(self) -> dict[str, Shortfall]:
         """The pairings that fall short in some theme, by key, with the parts where they do."""
-        known, before = self._previous("failing"), self._previous("judged")
+        known, before = self.previous("failing"), self.previous("judged")
         pairings = self.judged.pairings
         if known is None or before is None:
             return contrast_table.failing(self.answers, pairings)
         return contrast_table.failing(self.answers, pairings, (before.pairings, known))
-
-    @computed
-    def falling_short(self) -> dict[str, Finding]:
-        """What is found of each pairing that falls short, by its key."""
-        known: dict[str, Finding] = self._previous("falling_short") or {}
-        before: dict[str, Shortfall] = self._previous("failing") or {}
-        shortfalls = {}
-        for key, short in self.failing.items():
-            pairing = self.judged.pairing(key)
-            if key in known and before.get(key) is short:
-                shortfalls[key] = known[key]
-            elif pairing is not None:
-                shortfalls[key] = contrast.falling_short(self.judged, pairing, short)
-        return shortfalls
-
-    @computed
-    def findings(self) -> list[Finding]:
-        """What all checks find, with what was accepted."""
-        return checks.run(self, known=self.found_of_tokens)
-
-    @computed
-    def found_of_tokens(self) -> checks.ByToken:
-        """What is found of each token by itself; after an edit, of those it reaches alone."""
-        known: checks.ByToken | None = self._previous("found_of_tokens")
-        before: Resolver | None = self._previous("resolver")
-        reached = self.resolver.reached_since(before) if before is not None else None
-        if known is None or reached is None or before is None:
-            return checks.by_token(self)
-        same = before.document.gamut == self.document.gamut
-        return checks.by_token(self, known if same else None, reached)
-
-    @computed
-    def coverage(self) -> coverage.Coverage:
-        """What a scheme of this kind usually needs, and this one has or lacks."""
-        return coverage.look(self.judged, self.judging, self.roles)
-
-    @computed
-    def counts(self) -> dict[str, int]:
-        """The number beside each room on the route."""
-        tokens = self.document.tokens
-        return {
-            "palette": sum(token.is_raw_color for token in tokens),
-            "tokens": len(tokens),
-            "stage": len(SCENES),
-            "checks": sum(finding.is_open() for finding in self.findings),
-            "exchange": self.resolver.theme_count,
-        }
 
     @computed
     def axis_names(self) -> dict[str, str]:
@@ -206,8 +165,8 @@ class Analysis:
     @computed
     def guesses(self) -> Guesses:
         """The roles with what they were made from; after an edit, of what it reaches alone."""
-        known: Guesses | None = self._previous("guesses")
-        resolver: Resolver | None = self._previous("resolver")
+        known: Guesses | None = self.previous("guesses")
+        resolver: Resolver | None = self.previous("resolver")
         if known is None or resolver is None:
             return guess.guesses(self.document, self.resolver)
         changed = self._recolored(resolver)
@@ -248,7 +207,7 @@ class Analysis:
     @computed
     def by_rule(self) -> list[ByRule]:
         """The pairings that the rules of the document make, but for those it has itself."""
-        known: list[ByRule] = self._previous("by_rule") or []
+        known: list[ByRule] = self.previous("by_rule") or []
         if self._before is not None and known and self._same_rules(self._before):
             return known
         if not self.document.rules:
@@ -290,8 +249,8 @@ class Analysis:
     @computed
     def guessed(self) -> dict[str, str]:
         """The token key that each slot of the scenes takes by what tokens are for."""
-        known: dict[str, str] | None = self._previous("guessed")
-        if known is not None and self.roles is self._previous("roles"):
+        known: dict[str, str] | None = self.previous("guessed")
+        if known is not None and self.roles is self.previous("roles"):
             return known
         return by_slot(self.document, self.roles)
 

@@ -11,7 +11,6 @@ from prism.edits.adding import (
 )
 from prism.edits.axes import (
     AddAxis,
-    AddBrand,
     AddMode,
     AddProposedMode,
     ChangeDefault,
@@ -27,6 +26,7 @@ from prism.edits.axes import (
     SetDirection,
 )
 from prism.edits.balance import MakeAllEven, MakeEven
+from prism.edits.brands import AddBrand
 from prism.edits.cells import (
     Cells,
     ClearCells,
@@ -43,17 +43,11 @@ from prism.edits.cells import (
     SetValueInColumn,
     ShiftCells,
 )
-from prism.edits.findings import (
-    MoveApart,
-    MuteFinding,
-    RemoveSet,
-    SplitByUse,
-    TellApart,
-    TellApartByRole,
-    UnmuteFinding,
-    WaivePairing,
-)
-from prism.edits.imports import ImportColors, ImportDocument, TakeIdea, UsePictureColors
+from prism.edits.coverage import AddAllMissing, AddMissing
+from prism.edits.distinguishing import MoveApart, RemoveSet, TellApart, TellApartByRole
+from prism.edits.documents import ImportDocument
+from prism.edits.findings import MuteFinding, SplitByUse, UnmuteFinding
+from prism.edits.imports import ImportColors, TakeIdea, UsePictureColors
 from prism.edits.levels import LiftSurface
 from prism.edits.measures import AddMeasure, AddScale
 from prism.edits.naming import AddNames, StoreScheme
@@ -66,8 +60,6 @@ from prism.edits.pairings import (
     RequireOfPairing,
 )
 from prism.edits.palette import (
-    AddAllMissing,
-    AddMissing,
     AddOverlays,
     AddPurpose,
     AddRamp,
@@ -110,6 +102,7 @@ from prism.edits.tokens import (
     ReplaceInNames,
     SetGroupTier,
 )
+from prism.edits.waivers import WaivePairing
 from prism.model.values import Condition, Expression
 from prism.palette import measures
 from tests.builders import document, token

@@ -6,6 +6,7 @@ from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import replace
 from itertools import chain
 
+from prism.analysis import Analysis
 from prism.checks import (
     absent,
     balance,
@@ -29,7 +30,8 @@ from prism.checks import (
     unused,
     vision,
 )
-from prism.checks.check import SECTIONS, Analyzed, Check, Finding, Section
+from prism.checks.check import SECTIONS, Check, Finding, Section
+from prism.resolution.resolver import Resolver
 
 #: Every check, in the order their findings are listed. A new check is a file and a line here.
 CHECKS: tuple[Check, ...] = (
@@ -66,6 +68,7 @@ __all__ = [
     "Finding",
     "Section",
     "by_token",
+    "findings",
     "ids",
     "run",
 ]
@@ -76,7 +79,7 @@ ByToken = Mapping[str, Mapping[str, Sequence[Finding]]]
 
 
 def by_token(
-    analysis: Analyzed, known: ByToken | None = None, reached: Collection[str] = ()
+    analysis: Analysis, known: ByToken | None = None, reached: Collection[str] = ()
 ) -> ByToken:
     """What the checks find that look at each token by itself. ``known`` is what they found in an earlier document; it
     holds for all tokens but those ``reached``, by key, by what changed since."""
@@ -94,7 +97,23 @@ def by_token(
     return kept
 
 
-def run(analysis: Analyzed, *ids: str, known: ByToken | None = None) -> list[Finding]:
+def findings(analysis: Analysis) -> list[Finding]:
+    """What all checks find, with what was accepted; asked for by ``Analysis.once``."""
+    return run(analysis, known=analysis.once(found_of_tokens))
+
+
+def found_of_tokens(analysis: Analysis) -> ByToken:
+    """What is found of each token by itself; after an edit, of those it reaches alone."""
+    known: ByToken | None = analysis.previous(found_of_tokens)
+    before: Resolver | None = analysis.previous("resolver")
+    reached = analysis.resolver.reached_since(before) if before is not None else None
+    if known is None or reached is None or before is None:
+        return by_token(analysis)
+    same = before.document.gamut == analysis.document.gamut
+    return by_token(analysis, known if same else None, reached)
+
+
+def run(analysis: Analysis, *ids: str, known: ByToken | None = None) -> list[Finding]:
     """What the checks find, in the order of ``CHECKS``, with what was accepted; only those of ``ids`` where any
     are given. ``known`` is what was found of each token by itself."""
     known = known or {}
@@ -115,7 +134,7 @@ def run(analysis: Analyzed, *ids: str, known: ByToken | None = None) -> list[Fin
     )
 
 
-def _accepted(analysis: Analyzed, findings: Iterator[Finding]) -> Iterator[Finding]:
+def _accepted(analysis: Analysis, findings: Iterator[Finding]) -> Iterator[Finding]:
     """The findings; those that were muted say so."""
     mutes = {(mute.check, mute.tokens, mute.about): mute for mute in analysis.document.mutes}
     if not mutes:

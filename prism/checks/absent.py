@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Finding, Fix, check_of_tokens, tokens_of
+from prism.analysis import Analysis
+from prism.checks.check import Finding, Fix, check_of_tokens, tokens_of
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import BASE
 
 
-def of(analysis: Analyzed, token: Token) -> Iterator[Finding]:
+def of(analysis: Analysis, token: Token) -> Iterator[Finding]:
     """A finding for a token without a base value."""
     if token.value(BASE) is not None:
         return

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.compare.rows import condition_text
 from prism.derive import balancing
 from prism.derive.balancing import Standing
@@ -17,7 +18,7 @@ from prism.model.values import Condition
 MUCH = 15.0
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each color and mode in which it is much stronger or weaker; all other axes at
     their default."""
     axis = modes_axis(analysis.document)
@@ -29,7 +30,7 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             yield from _of_mode(analysis, axis, standard, mode)
 
 
-def _of_mode(analysis: Analyzed, axis: Axis, standard: Mode, mode: Mode) -> Iterator[Finding]:
+def _of_mode(analysis: Analysis, axis: Axis, standard: Mode, mode: Mode) -> Iterator[Finding]:
     worst: dict[str, list[tuple[Mode | None, Standing, Fix]]] = {}
     document = analysis.document
     picks = analysis.resolver.picks(analysis.resolver.default_theme)
@@ -53,7 +54,7 @@ def _of_mode(analysis: Analyzed, axis: Axis, standard: Mode, mode: Mode) -> Iter
 
 
 def _finding(
-    analysis: Analyzed,
+    analysis: Analysis,
     key: str,
     standard: Mode,
     mode: Mode,
@@ -74,7 +75,7 @@ def _finding(
     )
 
 
-def _colors(analysis: Analyzed) -> Looked:
+def _colors(analysis: Analysis) -> Looked:
     count = 0
     if modes_axis(analysis.document) is not None:
         count = len(balancing.judged(analysis.judged, analysis.roles))

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Finding, Fix, check_of_tokens, tokens_of
+from prism.analysis import Analysis
+from prism.checks.check import Finding, Fix, check_of_tokens, tokens_of
 from prism.model.document import Token, shown_path
 
 
-def of(analysis: Analyzed, token: Token) -> Iterator[Finding]:
+def of(analysis: Analysis, token: Token) -> Iterator[Finding]:
     """A finding for a reason why a token itself has no result in some theme."""
     document, answers = analysis.document, analysis.answers
     reasons = {

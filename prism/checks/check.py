@@ -2,50 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from typing import Literal, Protocol
+from typing import Literal
 
-from prism.model.document import Document, Token
-from prism.palette.coverage import Coverage
-from prism.resolution.answer_tables import AnswerTables
-from prism.resolution.resolver import Resolver
-from prism.resolution.shortfall import Shortfall
-from prism.roles.grounds import Guess
+from prism.analysis import Analysis
+from prism.model.document import Token
 
 #: An error for those who use the product; a warning, as it may be meant; a note. The words are those of SARIF 2.1.0.
 Severity = Literal["error", "warning", "note"]
 #: The parts of the checks, in the order they are shown.
 Section = Literal["contrast", "balance", "vision", "coverage", "hygiene"]
 SECTIONS: tuple[Section, ...] = ("contrast", "balance", "vision", "coverage", "hygiene")
-
-
-class Analyzed(Protocol):
-    """What a check sees of a document and of what is computed from it."""
-
-    @property
-    def document(self) -> Document: ...
-
-    @property
-    def judged(self) -> Document: ...
-
-    @property
-    def resolver(self) -> Resolver: ...
-
-    @property
-    def answers(self) -> AnswerTables: ...
-
-    @property
-    def roles(self) -> Mapping[str, Guess]: ...
-
-    @property
-    def failing(self) -> Mapping[str, Shortfall]: ...
-
-    @property
-    def falling_short(self) -> Mapping[str, Finding]: ...
-
-    @property
-    def coverage(self) -> Coverage: ...
 
 
 @dataclass(frozen=True, slots=True)
@@ -124,34 +92,34 @@ class Check:
     id: str
     title: str
     why: str
-    run: Callable[[Analyzed], Iterable[Finding]]
-    looked: Callable[[Analyzed], Looked]
+    run: Callable[[Analysis], Iterable[Finding]]
+    looked: Callable[[Analysis], Looked]
     section: Section = "hygiene"
-    of: Callable[[Analyzed, Token], Iterable[Finding]] | None = None
+    of: Callable[[Analysis, Token], Iterable[Finding]] | None = None
 
 
 def check_of_tokens(
     id: str,
     title: str,
     why: str,
-    of: Callable[[Analyzed, Token], Iterable[Finding]],
-    looked: Callable[[Analyzed], Looked],
+    of: Callable[[Analysis, Token], Iterable[Finding]],
+    looked: Callable[[Analysis], Looked],
 ) -> Check:
     """A check that looks at each token by itself: at its values, its answers, and what it refers to. What it found
     holds until one of these changes."""
 
-    def run(analysis: Analyzed) -> Iterable[Finding]:
+    def run(analysis: Analysis) -> Iterable[Finding]:
         for token in analysis.document.tokens:
             yield from of(analysis, token)
 
     return Check(id, title, why, run, looked, of=of)
 
 
-def tokens_of(analysis: Analyzed) -> Looked:
+def tokens_of(analysis: Analysis) -> Looked:
     """A look over every token."""
     return Looked(len(analysis.document.tokens), "token")
 
 
-def above_raw(analysis: Analyzed) -> Looked:
+def above_raw(analysis: Analysis) -> Looked:
     """A look over the tokens above the raw tier."""
     return Looked(sum(token.tier != "raw" for token in analysis.document.tokens), "semantic token")

@@ -5,12 +5,13 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, tokens_of
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, tokens_of
 from prism.model.document import Token, shown_path
 from prism.model.names import css_names, derived_name, own_name
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each token whose custom property would be called as that of one before it, and
     carries a number because of that."""
     first: dict[str, Token] = {}

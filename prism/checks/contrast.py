@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.color.contrast import truncate_ratio
 from prism.model.document import Document, Pairing, shown_path
 from prism.resolution.contrast import summary
@@ -13,13 +14,27 @@ from prism.resolution.shortfall import Shortfall
 _FIXES = (Fix("Choose a darker or lighter step, or another background."),)
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each pairing that falls short in some theme, with its worst reading."""
-    yield from analysis.falling_short.values()
+    yield from analysis.once(falling_short).values()
     yield from _not_judged(analysis)
 
 
-def falling_short(judged: Document, pairing: Pairing, short: Shortfall) -> Finding:
+def falling_short(analysis: Analysis) -> dict[str, Finding]:
+    """What is found of each pairing that falls short, by its key; asked for by ``Analysis.once``."""
+    known: dict[str, Finding] = analysis.previous(falling_short) or {}
+    before: dict[str, Shortfall] = analysis.previous("failing") or {}
+    shortfalls = {}
+    for key, short in analysis.failing.items():
+        pairing = analysis.judged.pairing(key)
+        if key in known and before.get(key) is short:
+            shortfalls[key] = known[key]
+        elif pairing is not None:
+            shortfalls[key] = _finding(analysis.judged, pairing, short)
+    return shortfalls
+
+
+def _finding(judged: Document, pairing: Pairing, short: Shortfall) -> Finding:
     """What is found of a pairing that falls short in some theme, by its worst reading."""
     return Finding(
         "contrast",
@@ -38,7 +53,7 @@ def falling_short(judged: Document, pairing: Pairing, short: Shortfall) -> Findi
     )
 
 
-def _not_judged(analysis: Analyzed) -> Iterator[Finding]:
+def _not_judged(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each color of a pairing that some theme has no value of."""
     told = set[str]()
     for pairing in analysis.judged.pairings:
@@ -64,7 +79,7 @@ def _not_judged(analysis: Analyzed) -> Iterator[Finding]:
                 )
 
 
-def _pairings(analysis: Analyzed) -> Looked:
+def _pairings(analysis: Analysis) -> Looked:
     return Looked(len(analysis.judged.pairings), "pairing")
 
 

@@ -7,20 +7,21 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.derive.fixing import modes_axis
 from prism.model.document import Token, shown_path
-from prism.palette.coverage import NEEDS
+from prism.palette.coverage import NEEDS, coverage_of
 
 #: Roles that cannot be the same on a light and on a dark page.
 _TURNING = {("page", ""), ("surface", ""), ("text", ""), ("text", "quiet")}
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each gap; none where nothing says what any color is for."""
     if not _needs(analysis).count:
         return
-    for gap in analysis.coverage.gaps:
+    for gap in analysis.once(coverage_of).gaps:
         kind, _, key = gap.id.partition(" ")
         words = f"Missing{f' in {gap.where}' if gap.where else ''}: {gap.name}"
         yield Finding(
@@ -36,7 +37,7 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
     yield from _untranslated(analysis)
 
 
-def _without_hover(analysis: Analyzed) -> Iterator[Finding]:
+def _without_hover(analysis: Analysis) -> Iterator[Finding]:
     """Fills of actions with no state for the pointer."""
     hovered = {known.belongs_to for known in analysis.roles.values() if known.role.state == "hover"}
     for token in analysis.document.tokens:
@@ -56,7 +57,7 @@ def _without_hover(analysis: Analyzed) -> Iterator[Finding]:
             )
 
 
-def _same_by_night(analysis: Analyzed) -> Iterator[Finding]:
+def _same_by_night(analysis: Analysis) -> Iterator[Finding]:
     """Pages, surfaces and texts that are the same in a light and in a dark mode."""
     axis = modes_axis(analysis.document)
     schemes = (
@@ -88,7 +89,7 @@ def _same_by_night(analysis: Analyzed) -> Iterator[Finding]:
             )
 
 
-def _untranslated(analysis: Analyzed) -> Iterator[Finding]:
+def _untranslated(analysis: Analysis) -> Iterator[Finding]:
     """Texts without a value in a mode in which most other texts have one."""
     texts = [token for token in analysis.document.tokens if token.type == "string"]
     for axis in analysis.document.axes:
@@ -114,7 +115,7 @@ def _varies(token: Token, axis: str, mode: str) -> bool:
     return any(condition.mode_on(axis) == mode for condition, _ in token.values)
 
 
-def _needs(analysis: Analyzed) -> Looked:
+def _needs(analysis: Analysis) -> Looked:
     known = sum(guess.role.kind != "unknown" for guess in analysis.roles.values())
     return Looked(
         len(NEEDS) if known else 0, "kind of color a scheme needs", "kinds of color a scheme needs"

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each axis whose file named no default mode."""
     for layer in analysis.document.layers:
         if layer.axis and not layer.stated_default and analysis.document.axis(layer.axis):

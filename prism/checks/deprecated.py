@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.expressions.values import references
 from prism.model.document import Document, shown_path
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each deprecated token that a value, a pairing or a scene uses."""
     users = _users(analysis.document)
     for token in analysis.document.tokens:
@@ -48,7 +49,7 @@ def _users(document: Document) -> dict[str, list[str]]:
     return users
 
 
-def _deprecated(analysis: Analyzed) -> Looked:
+def _deprecated(analysis: Analysis) -> Looked:
     count = sum(token.deprecated is not None for token in analysis.document.tokens)
     return Looked(count, "deprecated token")
 

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.model.document import Token, shown_path
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each raw color that another one before it is in every theme. Steps of one ramp and of
     another are each in their place."""
     document = analysis.document
@@ -40,7 +41,7 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
         )
 
 
-def _colors(analysis: Analyzed) -> Looked:
+def _colors(analysis: Analysis) -> Looked:
     return Looked(sum(token.is_raw_color for token in analysis.document.tokens), "raw color")
 
 

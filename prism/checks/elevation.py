@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.derive.elevation import Elevation, Standing
 from prism.model.document import shown_path
 
@@ -15,7 +16,7 @@ _CLOSE = (
 )
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each two neighboring levels that are too close, or fall in the dark, in some theme.
 
     By day a line or a shadow parts them too, where there is one; at night a line that belongs to the upper one.
@@ -36,7 +37,7 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
 
 
 def _words(
-    analysis: Analyzed, under: str, over: str, falling: list[Standing], wrong: list[Standing]
+    analysis: Analysis, under: str, over: str, falling: list[Standing], wrong: list[Standing]
 ) -> str:
     upper, lower = (_path(analysis, key) for key in (over, under))
     if falling:
@@ -45,12 +46,12 @@ def _words(
     return f"{upper} hardly lifts off {lower}: {least:.1f} L* apart."
 
 
-def _path(analysis: Analyzed, key: str) -> str:
+def _path(analysis: Analysis, key: str) -> str:
     token = analysis.document.token(key)
     return shown_path(token.path) if token else key
 
 
-def _levels(analysis: Analyzed) -> Looked:
+def _levels(analysis: Analysis) -> Looked:
     heights = Elevation(analysis.document, analysis.answers, analysis.roles).heights
     return Looked(sum(map(len, heights.values())), "level of surfaces", "levels of surfaces")
 

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Finding, Fix, Looked, check_of_tokens
+from prism.analysis import Analysis
+from prism.checks.check import Finding, Fix, Looked, check_of_tokens
 from prism.color import space
 from prism.model.document import Token, shown_path
 from prism.model.values import Expression
 
 
-def of(analysis: Analyzed, token: Token) -> Iterator[Finding]:
+def of(analysis: Analysis, token: Token) -> Iterator[Finding]:
     """A finding for a color that lies beyond sRGB, or had to be brought into the gamut, by a value of
     its own."""
     if token.type != "color" or all(_is_alias(value) for _, value in token.values):
@@ -24,7 +25,7 @@ def of(analysis: Analyzed, token: Token) -> Iterator[Finding]:
         yield _finding(analysis, token, beyond[0][1].hex, [fixed for fixed, _ in beyond])
 
 
-def _finding(analysis: Analyzed, token: Token, shown: str, parts: list[tuple[int, ...]]) -> Finding:
+def _finding(analysis: Analysis, token: Token, shown: str, parts: list[tuple[int, ...]]) -> Finding:
     return Finding(
         "gamut",
         f"{shown_path(token.path)} lies beyond sRGB; most screens show {shown}.",
@@ -40,7 +41,7 @@ def _is_alias(value: object) -> bool:
     return text.startswith("{") and text.endswith("}") and text.count("{") == 1
 
 
-def _colors(analysis: Analyzed) -> Looked:
+def _colors(analysis: Analysis) -> Looked:
     return Looked(sum(token.type == "color" for token in analysis.document.tokens), "color")
 
 

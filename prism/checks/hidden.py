@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, tokens_of
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, tokens_of
 from prism.model.document import Axis, Document, Token, shown_path
 from prism.model.imported import Entry, Source
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each value of an imported file that a later set overrides in every theme."""
     document = analysis.document
     set_names = {

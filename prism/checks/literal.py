@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Finding, Fix, above_raw, check_of_tokens
+from prism.analysis import Analysis
+from prism.checks.check import Finding, Fix, above_raw, check_of_tokens
 from prism.expressions.values import references
 from prism.model.document import Token, shown_path
 
@@ -16,7 +17,7 @@ def is_unlinked(token: Token) -> bool:
     return any(not list(references(value, token.type)) for _, value in token.values)
 
 
-def of(analysis: Analyzed, token: Token) -> Iterator[Finding]:
+def of(analysis: Analysis, token: Token) -> Iterator[Finding]:
     """A finding for a color that follows no palette."""
     if is_unlinked(token):
         yield Finding(

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.model.document import shown_path
 from prism.roles.sides import READ, side, taken_otherwise
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each token above the raw tier that something written or drawn takes from something
     that lies under it, or the other way round; and for each that is read in one pairing and read on
     in another."""
@@ -32,7 +33,7 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
     yield from _read_and_read_on(analysis)
 
 
-def _read_and_read_on(analysis: Analyzed) -> Iterator[Finding]:
+def _read_and_read_on(analysis: Analysis) -> Iterator[Finding]:
     """Tokens that are read in one pairing, and that something is read on in another."""
     pairings = analysis.judged.pairings
     read = {pairing.foreground for pairing in pairings if pairing.use in READ}
@@ -52,7 +53,7 @@ def _read_and_read_on(analysis: Analyzed) -> Iterator[Finding]:
             )
 
 
-def _meant(analysis: Analyzed) -> Looked:
+def _meant(analysis: Analysis) -> Looked:
     count = sum(bool(side(analysis.roles, token.key)) for token in analysis.document.tokens)
     return Looked(count, "token whose role is sure", "tokens whose role is sure")
 

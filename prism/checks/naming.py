@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.derive import naming
 from prism.expressions.values import nearest
 from prism.model.document import Scheme, shown_path
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each token whose name begins as those of a scheme do, and is none of them."""
     schemes = analysis.document.schemes
     allowed = {path for scheme in schemes for path in naming.paths(scheme)}
@@ -34,7 +35,7 @@ def _first_words(scheme: Scheme) -> tuple[str, ...]:
     return scheme.parts[0][1] if scheme.parts else ()
 
 
-def _schemes(analysis: Analyzed) -> Looked:
+def _schemes(analysis: Analysis) -> Looked:
     return Looked(len(analysis.document.schemes), "naming scheme")
 
 

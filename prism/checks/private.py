@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.model.document import shown_path
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each private token that has a name for export, or that a scene is bound to."""
     bound = {key for scene in analysis.document.scenes for _, key in scene.bindings}
     for token in analysis.document.tokens:
@@ -28,7 +29,7 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
         )
 
 
-def _private(analysis: Analyzed) -> Looked:
+def _private(analysis: Analysis) -> Looked:
     return Looked(sum(token.private for token in analysis.document.tokens), "private token")
 
 

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import combinations
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.resolution.answer_tables import Rows, common
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each two modes of an axis that no token tells apart."""
     document, tables = analysis.document, analysis.answers
     for place, axis in enumerate(document.axes):
@@ -54,7 +55,7 @@ def _freed(fixed: tuple[int, ...], place: int) -> tuple[int, ...]:
     return (*fixed[:place], -1, *fixed[place + 1 :])
 
 
-def _modes(analysis: Analyzed) -> Looked:
+def _modes(analysis: Analysis) -> Looked:
     return Looked(sum(len(axis.modes) for axis in analysis.document.axes), "mode")
 
 

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.model.document import Token, shown_path
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each component color that refers to a raw color, where there are semantic ones."""
     document = analysis.document
     if not any(token.tier == "semantic" and token.type == "color" for token in document.tokens):
@@ -27,13 +28,13 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             )
 
 
-def _raw_targets(analysis: Analyzed, token: Token) -> list[str]:
+def _raw_targets(analysis: Analysis, token: Token) -> list[str]:
     document = analysis.document
     targets = (document.token(key) for key in analysis.resolver.all_targets(token.key))
     return [shown_path(target.path) for target in targets if target and target.tier == "raw"]
 
 
-def _components(analysis: Analyzed) -> Looked:
+def _components(analysis: Analysis) -> Looked:
     return Looked(sum(t.tier == "component" for t in analysis.document.tokens), "component token")
 
 

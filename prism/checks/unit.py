@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Finding, Fix, check_of_tokens, tokens_of
+from prism.analysis import Analysis
+from prism.checks.check import Finding, Fix, check_of_tokens, tokens_of
 from prism.expressions.evaluation import Calculation, Quantity
 from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import Token, shown_path
 from prism.resolution.answers import css_value
 
 
-def of(analysis: Analyzed, token: Token) -> Iterator[Finding]:
+def of(analysis: Analysis, token: Token) -> Iterator[Finding]:
     """A finding for a length or duration in a unit that other readers do not know."""
     resolver = analysis.resolver
     units = TOKEN_TYPES[token.type].units

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.model.document import shown_path
-from prism.palette.building import shown_name
 
 
-def used_tokens(analysis: Analyzed, ramps: bool = True) -> set[str]:
+def used_tokens(analysis: Analysis, ramps: bool = True) -> set[str]:
     """Keys of the tokens that a value, a pairing, a set or a scene uses, or with ``ramps`` a ramp has."""
     document = analysis.document
     used = analysis.resolver.graph.named()
@@ -26,7 +26,7 @@ def used_tokens(analysis: Analyzed, ramps: bool = True) -> set[str]:
     return used
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each raw color that nothing uses, each deprecated raw token, and each ramp of which
     no step is used.
 
@@ -62,7 +62,7 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             )
 
 
-def _unused_ramps(analysis: Analyzed) -> Iterator[Finding]:
+def _unused_ramps(analysis: Analysis) -> Iterator[Finding]:
     document = analysis.document
     used = used_tokens(analysis, ramps=False)
     for ramp in document.ramps:
@@ -70,7 +70,7 @@ def _unused_ramps(analysis: Analyzed) -> Iterator[Finding]:
         if len(ramp.steps) > 1 and used.isdisjoint(members):
             yield Finding(
                 "unused",
-                f"Nothing uses the ramp {shown_name(ramp)}, {len(members)} colors.",
+                f"Nothing uses the ramp {ramp.shown_name}, {len(members)} colors.",
                 severity="note",
                 fixes=(
                     Fix("Remove it", "delete-tokens", tuple(("tokens", key) for key in members)),
@@ -79,7 +79,7 @@ def _unused_ramps(analysis: Analyzed) -> Iterator[Finding]:
             )
 
 
-def _raw(analysis: Analyzed) -> Looked:
+def _raw(analysis: Analysis) -> Looked:
     return Looked(sum(token.tier == "raw" for token in analysis.document.tokens), "raw token")
 
 

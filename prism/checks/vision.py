@@ -7,13 +7,14 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from prism.checks.check import Analyzed, Check, Finding, Fix, Looked
+from prism.analysis import Analysis
+from prism.checks.check import Check, Finding, Fix, Looked
 from prism.edits.words import token_name
 from prism.model.document import TellingApart
 from prism.resolution.apart import Apart, every_two, readings, worst
 
 
-def run(analysis: Analyzed) -> Iterator[Finding]:
+def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each two tokens of a set that look alike, or are close, to somebody in some theme; and
     one for each set whose colors are told apart by hue alone."""
     for members in analysis.document.telling_apart:
@@ -32,7 +33,7 @@ def run(analysis: Analyzed) -> Iterator[Finding]:
             yield _without_color(members, len(gray))
 
 
-def _finding(analysis: Analyzed, members: TellingApart, several: list[Apart]) -> Finding:
+def _finding(analysis: Analysis, members: TellingApart, several: list[Apart]) -> Finding:
     """What is found of two tokens: how they look to those who tell them apart least."""
     least = min(worst(several), key=lambda reading: reading.order)
     names = [token_name(analysis.document, key) for key in (least.first, least.second)]
@@ -77,7 +78,7 @@ def _besides(members: TellingApart) -> str:
     return f"They also differ by {members.besides}." if members.besides else ""
 
 
-def _sets(analysis: Analyzed) -> Looked:
+def _sets(analysis: Analysis) -> Looked:
     count = len(analysis.document.telling_apart)
     return Looked(count, "set of colors to tell apart", "sets of colors to tell apart")
 

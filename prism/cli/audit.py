@@ -17,7 +17,7 @@ from prism.checks.check import Finding, Fix
 from prism.cli.group import file_argument, json_option, main, maps_option, theme_option
 from prism.cli.printing import patiently, show, show_json, theme_names, theme_words
 from prism.cli.reading import folder_of, load, read_bytes, skipped, themes_for
-from prism.edits.findings import read_day
+from prism.edits.waivers import read_day
 from prism.edits.words import counted
 from prism.errors import FormatError
 from prism.formats import pairing_files

@@ -9,7 +9,11 @@ from prism.edits import (
     adding,
     axes,
     balance,
+    brands,
     cells,
+    coverage,
+    distinguishing,
+    documents,
     findings,
     imports,
     levels,
@@ -21,6 +25,7 @@ from prism.edits import (
     rules,
     scenes,
     tokens,
+    waivers,
 )
 from prism.edits.command import COMMANDS, Command, from_fields, read, written
 
@@ -29,16 +34,21 @@ FAMILIES = (
     tokens,
     adding,
     axes,
+    brands,
     palette,
+    coverage,
     measures,
     naming,
     pairings,
+    waivers,
     rules,
     scenes,
     balance,
     levels,
+    distinguishing,
     findings,
     imports,
+    documents,
     project,
 )
 

@@ -9,9 +9,8 @@ from prism.changes import axes
 from prism.changes.axes import add_mode
 from prism.changes.structure import moved, remove_tokens
 from prism.changes.values import set_values
-from prism.derive import brands, modes
-from prism.derive.brands import NewBrand
-from prism.edits.command import Command, command, keys_from
+from prism.derive import modes
+from prism.edits.command import Command, command
 from prism.edits.words import axis_name, counted, mode_name, short
 from prism.errors import EditError
 from prism.formats.css import FEATURES
@@ -321,33 +320,3 @@ class AddProposedMode(Command):
         source = mode_name(before, self.axis, self.source) if self.axis else "what is there"
         count = counted(len({token for token, *_ in self.values}), "proposed value")
         return f"Made mode {short(self.name)} from {source} with {count}"
-
-
-@command("add-brand")
-@dataclass(frozen=True, slots=True)
-class AddBrand(Command):
-    """Add a brand: its ramps, and in its mode what the tokens that show a brand refer to.
-
-    ``colors`` are pairs of name and color, the leading one first; ``corners`` is empty, ``square``,
-    ``smaller`` or ``larger``; ``texts`` are pairs of a token by key and its value; ``first`` names the
-    mode of what is there, where there is no axis of brands yet.
-    """
-
-    key: str
-    name: str
-    colors: tuple[tuple[str, str], ...] = ()
-    corners: str = ""
-    texts: tuple[tuple[str, str], ...] = ()
-    first: str = ""
-
-    @classmethod
-    def of(cls, key: str, new: NewBrand) -> AddBrand:
-        """The command that adds a brand."""
-        return cls(key, new.name, new.colors, new.corners, new.texts, new.first)
-
-    def apply(self, document: Document) -> Document:
-        new = NewBrand(self.name, self.colors, self.corners, self.texts, self.first)
-        return brands.add(document, new, keys_from(self.key)).document
-
-    def sentence(self, before: Document) -> str:
-        return f"Added brand {short(self.name)}"

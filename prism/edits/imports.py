@@ -1,8 +1,8 @@
-"""What comes from elsewhere: colors, pictures, ideas, whole documents."""
+"""Colors from elsewhere: imported, out of pictures, out of ideas."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass
 
 from prism.color import space
 from prism.edits.command import Command, command, keys_from
@@ -83,21 +83,3 @@ class TakeIdea(Command):
 
     def sentence(self, before: Document) -> str:
         return f"Used idea “{short(self.words)}”, {short(self.title)}"
-
-
-@command("import-document")
-@dataclass(frozen=True, slots=True)
-class ImportDocument(Command):
-    """Put an imported document in place of the project's own; its name stays.
-
-    The document itself is not written down: the journal keeps what changed.
-    """
-
-    source: str
-    document: Document = field(metadata={"kept": False}, default_factory=Document)
-
-    def apply(self, document: Document) -> Document:
-        return replace(self.document, name=document.name)
-
-    def sentence(self, before: Document) -> str:
-        return f"Imported {short(self.source)}"

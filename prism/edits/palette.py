@@ -5,14 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from prism.changes import values
-from prism.changes.outcome import Outcome
 from prism.edits.command import Command, command, keys_from
 from prism.edits.words import ramp_name, short, token_name
 from prism.errors import EditError
 from prism.expressions.typed_input import read_typed
 from prism.model.document import Document
 from prism.model.values import BASE
-from prism.palette import building, covering, purposes, stepping
+from prism.palette import building, purposes, stepping
 
 
 @command("add-ramp")
@@ -232,36 +231,6 @@ class AddOverlays(Command):
 
     def sentence(self, before: Document) -> str:
         return f"Added overlays of {token_name(before, self.token)}"
-
-
-@command("add-missing")
-@dataclass(frozen=True, slots=True)
-class AddMissing(Command):
-    """Add what coverage found missing, made from what is there. ``need`` is the id of the gap."""
-
-    key: str
-    need: str
-
-    def apply(self, document: Document) -> Document:
-        return covering.fill(document, self.need, keys_from(self.key))
-
-    def sentence(self, before: Document) -> str:
-        return f"Added {short(self.need.partition(' ')[0])}"
-
-
-@command("add-all-missing")
-@dataclass(frozen=True, slots=True)
-class AddAllMissing(Command):
-    """Add everything that coverage found missing, one after the other."""
-
-    key: str
-
-    def outcome(self, document: Document) -> Outcome:
-        filled, count = covering.fill_all(document, keys_from(self.key))
-        return Outcome(filled, count)
-
-    def sentence(self, before: Document) -> str:
-        return "Added what was missing"
 
 
 @command("assign-purpose")

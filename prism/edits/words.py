@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from prism.model.document import Document, shown_path
-from prism.palette import building
 
 _LONGEST = 60
 
@@ -23,7 +22,7 @@ def token_name(document: Document, key: str) -> str:
 def ramp_name(document: Document, key: str) -> str:
     """The name of a ramp; ``a ramp`` where it is gone."""
     ramp = document.ramp(key)
-    return building.shown_name(ramp) if ramp else "a ramp"
+    return ramp.shown_name if ramp else "a ramp"
 
 
 def axis_name(document: Document, key: str) -> str:

@@ -22,7 +22,7 @@ from prism.changes.structure import (
 from prism.color import space
 from prism.errors import EditError
 from prism.expressions.typed_input import shown_path_or_root
-from prism.model.document import Document, Ramp, Token, shown_path
+from prism.model.document import Document, Ramp, Token
 from prism.model.values import BASE, Expression
 from prism.palette import base_color, ramps, recipes
 from prism.palette.matching import alike, colors, lights, match
@@ -327,8 +327,3 @@ def in_order(document: Document, steps: Sequence[str]) -> Document:
             break
         before = token.key
     return reorder_tokens(document, list(steps), before)
-
-
-def shown_name(ramp: Ramp) -> str:
-    """A ramp's name as people read it."""
-    return shown_path(ramp.name) or "single colors"

@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from prism.analysis import Analysis
 from prism.expressions.typed_input import shown_path_or_root
 from prism.model.document import Document, Token
 from prism.resolution.current import resolver_of
@@ -106,6 +107,11 @@ def look(
         path = shown_path_or_root(document, fill)
         gaps.append(Gap(f"label {fill.key}", f"label on {path}", "A fill needs a label."))
     return Coverage(tuple(met), tuple(gaps))
+
+
+def coverage_of(analysis: Analysis) -> Coverage:
+    """The coverage of all that is judged; asked for by ``Analysis.once``."""
+    return look(analysis.judged, analysis.judging, analysis.roles)
 
 
 def meeting(

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
+from prism import checks
 from prism.analysis import Analysis
 from prism.checks import BY_ID, CHECKS, SECTIONS, Finding, Section
 from prism.checks.check import Severity
@@ -104,7 +105,7 @@ def report(
     """Everything the checks find, and what was found ``beside`` them as a file was read. ``known`` are ids of findings
     that an earlier report had; what is not among them is new."""
     document = analysis.document
-    items = tuple(_items(document, [*analysis.findings, *beside], today, known))
+    items = tuple(_items(document, [*analysis.once(checks.findings), *beside], today, known))
     glances = []
     for check in CHECKS:
         looked = check.looked(analysis)

@@ -10,7 +10,7 @@ from prism.analysis import Analysis
 from prism.color import space
 from prism.color.vision import VISIONS, Vision, seen
 from prism.derive import telling
-from prism.edits.findings import fix_in_words
+from prism.edits.distinguishing import fix_in_words
 from prism.model.document import TellingApart, Token
 from prism.resolution.apart import Apart, every_two, readings, worst
 from prism.resolution.resolver import Theme

@@ -9,6 +9,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils.http import url_has_allowed_host_and_scheme
 
+from studio.rooms.counts import COUNTS
 from studio.rooms.frame import AnyFrame
 from studio.rooms.registry import ROOMS
 from studio.rooms.theme_bar import theme_bar
@@ -42,12 +43,11 @@ def show(
 
 def _route(frame: AnyFrame) -> list[dict[str, Any]]:
     """The rooms with their addresses and live counts."""
-    counts = frame.analysis.counts
     return [
         {
             "number": room.number,
             "title": room.title,
-            "count": counts.get(room.name, ""),
+            "count": COUNTS[room.name](frame.analysis) if room.name in COUNTS else "",
             "url": frame.plain_url(f"{room.name}:room"),
             "current": room.name == frame.room,
         }

@@ -17,9 +17,11 @@ from prism.color import space
 from prism.color.contrast import lightness, ratio_of
 from prism.derive import fixing
 from prism.derive.solving import Wanted, Watch
-from prism.edits.findings import MuteFinding, SplitByUse, TellApart, UnmuteFinding, WaivePairing
+from prism.edits.distinguishing import TellApart
+from prism.edits.findings import MuteFinding, SplitByUse, UnmuteFinding
 from prism.edits.pairings import AddPairing
 from prism.edits.tokens import RemoveToken, RenameToken
+from prism.edits.waivers import WaivePairing
 from prism.errors import EditError, FormatError
 from prism.model.document import Document, Pairing, TellingApart
 from prism.model.values import BASE, Condition, Expression

@@ -9,7 +9,7 @@ from django.test import SimpleTestCase
 from demo import quillhaven
 from prism import edits
 from prism.edits.axes import RenameAxis, RenameMode
-from prism.edits.imports import ImportDocument
+from prism.edits.documents import ImportDocument
 from prism.edits.pairings import RemovePairing, RequireOfPairing
 from prism.edits.project import RenameProject
 from prism.edits.tokens import RenameGroup, RenameToken

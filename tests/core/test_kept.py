@@ -8,7 +8,8 @@ from demo import quillhaven
 from prism.analysis import Analysis
 from prism.changes import axes, structure
 from prism.changes.outcome import Outcome
-from prism.edits.axes import AddBrand, RemoveMode
+from prism.edits.axes import RemoveMode
+from prism.edits.brands import AddBrand
 from prism.resolution.resolver import Resolver
 from prism.roles import kept_slots
 from prism.view_models import changes, tokens, trace

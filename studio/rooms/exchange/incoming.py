@@ -13,7 +13,7 @@ from typing import Any
 from django.contrib.auth.models import User
 
 from prism.compare.replacing import replacing
-from prism.edits.imports import ImportDocument
+from prism.edits.documents import ImportDocument
 from prism.edits.words import counted
 from prism.errors import PrismError
 from prism.formats import archive

@@ -83,7 +83,7 @@ def _room(
         "problem": task.words if task is not None and failed and not problem else problem,
         "findings": [
             (finding, frame.document.token(finding.token))
-            for finding in frame.analysis.findings
+            for finding in frame.analysis.once(checks.findings)
             if finding.check in _STORED and finding.is_open()
         ],
         "themes": frame.resolver.theme_count,

@@ -19,6 +19,7 @@ from prism.expressions import typed_input
 from prism.model.document import Ramp
 from prism.model.values import BASE
 from prism.palette import building, purposes, ramps, recipes
+from prism.palette.coverage import coverage_of
 from prism.view_models import palette, plot
 from prism.view_models.consequences import consequences
 from studio.accounts.permissions import requires
@@ -62,7 +63,7 @@ def _room(
         "notation": notation,
         "notations": NOTATIONS,
         "purposes": purposes.of(frame.document),
-        "coverage": frame.analysis.coverage,
+        "coverage": frame.analysis.once(coverage_of),
         "ramp": ramp,
         "swatch": _open_swatch(frame, notation, ramp),
         "view": address.view,

@@ -9,7 +9,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
-from prism import edits
+from prism import checks, edits
 from prism.errors import PrismError
 from prism.reports.report import Glance, Item, Report, finding_ids, report
 from prism.view_models import lifting
@@ -69,7 +69,7 @@ def _known(frame: FindingsFrame) -> tuple[Collection[str] | None, str]:
         older = loading.at(frame.project, int(since)).analysis
     except PrismError:
         return None, f"Revision {since} cannot be found any more, or is not there yet."
-    return finding_ids(older.document, older.findings), ""
+    return finding_ids(older.document, older.once(checks.findings)), ""
 
 
 def _blocks(made: Report, address: FindingsAddress) -> list[dict[str, Any]]:

@@ -13,7 +13,8 @@ from prism.derive.intents import BY_ID, INTENTS
 from prism.derive.modes import scheme_of
 from prism.derive.reviewing import Asked
 from prism.edits import Command
-from prism.edits.axes import AddBrand, AddMode
+from prism.edits.axes import AddMode
+from prism.edits.brands import AddBrand
 from prism.errors import EditError
 from prism.model.document import Document, Mode
 from prism.starters.plan import NamedColor, check, named, read_colors
