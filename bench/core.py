@@ -21,19 +21,20 @@ from bench import documents, palettes
 from prism import starters
 from prism.analysis import Analysis
 from prism.color import space
-from prism.derive import counterpart, modes
-from prism.derive.reviewing import Asked, Review, review
-from prism.edits.cells import SetValue
 from prism.model.document import Document, Mode
 from prism.model.values import BASE, Condition, Expression
+from prism.modes import counterpart, proposal
+from prism.modes.review import Asked, Review, review
 from prism.resolution.answer_tables import AnswerTables, find
 from prism.resolution.contrast_table import ContrastTable
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 from prism.roles import rules
 from prism.roles.guess import guess
+from prism.sheet import filters
+from prism.sheet.cell_commands import SetValue
+from prism.starters import preview
 from prism.starters.plan import NamedColor, Plan, sorted_out
-from prism.view_models import filters, starting
 
 TABLE = Path(__file__).parent.parent / "docs" / "benchmarks.md"
 _ALONE = 8
@@ -196,7 +197,7 @@ def first_hour() -> list[str]:
     for starter in starters.STARTERS:
         plan = replace(sorted_out(colors), start=starter.id)
         seconds, made = timed(partial(_preview, plan))
-        assert isinstance(made, starting.Shown)
+        assert isinstance(made, preview.Shown)
         lines.append(
             f"| preview of a new project, {starter.id}: {made.tokens} tokens, {len(made.pairings)} "
             f"pairings | {seconds:.2f} s, at most 1 |"
@@ -224,7 +225,7 @@ def modes_solved() -> list[str]:
         built = palettes.product(semantic, pairs, brands, contrasts)
         night = Mode("night", "night", color_scheme="dark")
         asked = Asked("appearance", "light", night)
-        propose = partial(modes.propose, built, "appearance", "light", "night", "dark")
+        propose = partial(proposal.propose, built, "appearance", "light", "night", "dark")
         first, *again = (timed(propose)[0] for _ in range(6))
         solved, made = timed(partial(review, built, asked))
         assert isinstance(made, Review)
@@ -237,9 +238,9 @@ def modes_solved() -> list[str]:
     return lines
 
 
-def _preview(plan: Plan) -> starting.Shown:
+def _preview(plan: Plan) -> preview.Shown:
     numbers = count()
-    return starting.shown(Analysis(starters.build(plan, lambda: f"k{next(numbers)}")))
+    return preview.shown(Analysis(starters.build(plan, lambda: f"k{next(numbers)}")))
 
 
 def _first(run: tuple[float, object]) -> float:

@@ -66,7 +66,7 @@ def main() -> None:
 def _scene(page: Page, analysis: Any, name: str, axe: str) -> tuple[int, float, float]:
     """How many texts were measured, how far the two lie apart at most, and the share that axe-core leaves open."""
     from prism.formats import css
-    from prism.view_models.stage import Staged
+    from prism.scenes.stage import Staged
     from studio.rooms.stage import library
     from tests import scene_pages
 

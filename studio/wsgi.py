@@ -6,7 +6,7 @@ import os
 from django.core.wsgi import get_wsgi_application
 from django.urls import get_resolver
 
-from prism.derive.solving import cpsat
+from prism.solver import cpsat
 from studio.engine import ByPath, Engine
 from studio.gate import WholeRequests, Work
 from studio.health import Health

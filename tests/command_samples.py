@@ -1,15 +1,34 @@
 """A sample of every command, with the start of its sentence."""
 
 from demo import quillhaven
-from prism.edits.adding import (
-    AddPasted,
-    AddToken,
-    DeleteGroup,
-    DuplicateGroup,
-    DuplicateTokens,
-    MoveGroup,
+from prism.balance.commands import MakeAllEven, MakeEven
+from prism.brands.commands import AddBrand
+from prism.commands.project import Batch, RenameProject
+from prism.contrast.pairing_commands import (
+    AddPairing,
+    FixAll,
+    FixPairing,
+    PartPairing,
+    RemovePairing,
+    RequireOfPairing,
 )
-from prism.edits.axes import (
+from prism.contrast.rule_commands import (
+    AddWord,
+    PairByPattern,
+    PairByRule,
+    RemoveRule,
+    RemoveWord,
+    RequireByRule,
+)
+from prism.contrast.waiver_commands import WaivePairing
+from prism.coverage.commands import AddAllMissing, AddMissing
+from prism.elevation.commands import LiftSurface
+from prism.exchange.commands import ImportDocument
+from prism.hygiene.commands import MuteFinding, SplitByUse, UnmuteFinding
+from prism.measures import scales
+from prism.measures.commands import AddMeasure, AddScale
+from prism.model.values import Condition, Expression
+from prism.modes.commands import (
     AddAxis,
     AddMode,
     AddProposedMode,
@@ -25,41 +44,8 @@ from prism.edits.axes import (
     SetColorScheme,
     SetDirection,
 )
-from prism.edits.balance import MakeAllEven, MakeEven
-from prism.edits.brands import AddBrand
-from prism.edits.cells import (
-    Cells,
-    ClearCells,
-    ClearValue,
-    CopyMode,
-    FillCells,
-    MapCells,
-    MirrorCells,
-    Paste,
-    SetCells,
-    SetOnStep,
-    SetOpacity,
-    SetValue,
-    SetValueInColumn,
-    ShiftCells,
-)
-from prism.edits.coverage import AddAllMissing, AddMissing
-from prism.edits.distinguishing import MoveApart, RemoveSet, TellApart, TellApartByRole
-from prism.edits.documents import ImportDocument
-from prism.edits.findings import MuteFinding, SplitByUse, UnmuteFinding
-from prism.edits.imports import ImportColors, TakeIdea, UsePictureColors
-from prism.edits.levels import LiftSurface
-from prism.edits.measures import AddMeasure, AddScale
-from prism.edits.naming import AddNames, StoreScheme
-from prism.edits.pairings import (
-    AddPairing,
-    FixAll,
-    FixPairing,
-    PartPairing,
-    RemovePairing,
-    RequireOfPairing,
-)
-from prism.edits.palette import (
+from prism.naming.commands import AddNames, StoreScheme
+from prism.palette.commands import (
     AddOverlays,
     AddPurpose,
     AddRamp,
@@ -79,17 +65,33 @@ from prism.edits.palette import (
     RetuneRamp,
     SetColor,
 )
-from prism.edits.project import Batch, RenameProject
-from prism.edits.rules import (
-    AddWord,
-    PairByPattern,
-    PairByRule,
-    RemoveRule,
-    RemoveWord,
-    RequireByRule,
+from prism.palette.import_commands import ImportColors, TakeIdea, UsePictureColors
+from prism.scenes.commands import BindSlot, MakeScene, RemoveScene, SetPieces
+from prism.sheet.cell_commands import (
+    Cells,
+    ClearCells,
+    ClearValue,
+    CopyMode,
+    FillCells,
+    MapCells,
+    MirrorCells,
+    Paste,
+    SetCells,
+    SetOnStep,
+    SetOpacity,
+    SetValue,
+    SetValueInColumn,
+    ShiftCells,
 )
-from prism.edits.scenes import BindSlot, MakeScene, RemoveScene, SetPieces
-from prism.edits.tokens import (
+from prism.sheet.row_commands import (
+    AddPasted,
+    AddToken,
+    DeleteGroup,
+    DuplicateGroup,
+    DuplicateTokens,
+    MoveGroup,
+)
+from prism.sheet.token_commands import (
     DeleteTokens,
     DescribeToken,
     LinkLiterals,
@@ -102,9 +104,7 @@ from prism.edits.tokens import (
     ReplaceInNames,
     SetGroupTier,
 )
-from prism.edits.waivers import WaivePairing
-from prism.model.values import Condition, Expression
-from prism.palette import measures
+from prism.vision.commands import MoveApart, RemoveSet, TellApart, TellApartByRole
 from tests.builders import document, token
 
 DARK = Condition.of({"appearance": "dark"})
@@ -232,7 +232,7 @@ SAMPLES = (
     (RemovePurpose("ink"), "Removed purpose"),
     (MovePurpose("ink", -1), "Moved purpose"),
     (AddMeasure("k", "gap.odd", "dimension", "7px"), "Added gap.odd"),
-    (AddScale("k", measures.KINDS[0].id, "room", "1 2", "4px"), "Added scale room"),
+    (AddScale("k", scales.KINDS[0].id, "room", "1 2", "4px"), "Added scale room"),
     (StoreScheme("k", "Ours", (("area", "panel chip"),)), "Stored scheme Ours"),
     (AddNames("k", "levels", ("surface.0",)), "Added 1 token from scheme"),
     (AddPairing("k", "text.main", "ink.1"), "Added pairing text.main on ink.1"),

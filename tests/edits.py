@@ -4,8 +4,8 @@ from dataclasses import replace
 
 from prism.changes import axes, linking, merging, structure
 from prism.changes import values as edit
-from prism.edits.pairings import RequireOfPairing
-from prism.edits.rules import (
+from prism.contrast.pairing_commands import RequireOfPairing
+from prism.contrast.rule_commands import (
     AddWord,
     PairByPattern,
     PairByRule,

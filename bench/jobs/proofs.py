@@ -14,8 +14,8 @@ from prism.formats import css, files
 from prism.model.document import Document
 from prism.model.names import css_names
 from prism.resolution.contrast import Reading, audit
-from prism.view_models.scenes import SceneRead
-from prism.view_models.stage import Staged
+from prism.scenes.markup import SceneRead
+from prism.scenes.stage import Staged
 
 
 class NotDoneError(AssertionError):

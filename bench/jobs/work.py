@@ -14,9 +14,9 @@ from bench.jobs.hand import Hand
 from bench.jobs.proofs import proved
 from prism import starters
 from prism.analysis import Analysis
+from prism.brands import addition
 from prism.changes import linking
-from prism.derive import brands
-from prism.edits.rules import PairByRule
+from prism.contrast.rule_commands import PairByRule
 from prism.formats import css, files
 from prism.model.document import Document
 from prism.starters.plan import NamedColor, sorted_out
@@ -127,7 +127,7 @@ def _brand(hand: Hand, owner: User) -> str:
     hand.type("#b4552d")
     hand.click("#add-brand-button")
     after = _now(project)
-    axis = brands.axis_of(after)
+    axis = addition.axis_of(after)
     proved(axis is not None and len(axis.modes) == 2, "there is no second brand")
     proved(not proofs.falling_short(after), "a pairing falls short")
     paths = [token.path for token in document.tokens if token.tier != "raw"]
@@ -142,8 +142,8 @@ def _failing(owner: User) -> Project:
     plan = replace(sorted_out([NamedColor("harbor", "#2b5d8a")]), name="Harbor Mill")
     numbers = count()
     built = starters.build(plan, lambda: f"s{next(numbers)}")
-    new = brands.NewBrand("Copper Lane", (("copper", "#b4552d"),))
-    built = brands.add(built, new, lambda: f"s{next(numbers)}").document
+    new = addition.NewBrand("Copper Lane", (("copper", "#b4552d"),))
+    built = addition.add(built, new, lambda: f"s{next(numbers)}").document
     document = files.read(
         {"failing.css": _weakened(built).encode()}, lambda: f"s{next(numbers)}"
     ).document

@@ -75,11 +75,11 @@ def through_value(text: str) -> None:
 
 def through_paste(text: str) -> None:
     """Pastes a text onto the sheet."""
-    from prism.derive import pasting
+    from prism.sheet import paste
 
     document = _document()
-    pasting.grid(text)
-    named = pasting.named(document, text)
+    paste.grid(text)
+    named = paste.named(document, text)
     if named is not None:
         list(named.unknown)
 
@@ -96,7 +96,7 @@ def through_name(text: str) -> None:
 def through_find(text: str) -> None:
     """Looks for a text in names and values, and completes it."""
     from prism.analysis import Analysis
-    from prism.view_models import completion, filters
+    from prism.sheet import completion, filters
 
     analysis = Analysis(_document())
     document, resolver = analysis.document, analysis.resolver
@@ -113,7 +113,7 @@ def through_pattern(text: str) -> None:
 
 def through_names(text: str) -> None:
     """Makes names by a scheme."""
-    from prism.derive import naming
+    from prism.naming import scheme as naming
 
     scheme = naming.read("a", [("part", text), ("other", "a b c")], "k")
     naming.names(_document(), scheme)

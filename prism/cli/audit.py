@@ -13,12 +13,12 @@ import click
 
 from prism import __version__
 from prism.analysis import Analysis
-from prism.checks.check import Finding, Fix
+from prism.check import Finding, Fix
 from prism.cli.group import file_argument, json_option, main, maps_option, theme_option
 from prism.cli.printing import patiently, show, show_json, theme_names, theme_words
 from prism.cli.reading import folder_of, load, read_bytes, skipped, themes_for
-from prism.edits.waivers import read_day
-from prism.edits.words import counted
+from prism.commands.names import counted
+from prism.contrast.waiver_commands import read_day
 from prism.errors import FormatError
 from prism.formats import pairing_files
 from prism.model.document import Document, Pairing, shown_path

@@ -13,7 +13,7 @@ from prism import edits
 from prism.cli.group import file_argument, main, maps_option
 from prism.cli.printing import show, write_files
 from prism.cli.reading import load
-from prism.edits.command import field_names, list_fields
+from prism.commands.command import field_names, list_fields
 from prism.errors import PrismError
 from prism.expressions.syntax import reference_of
 from prism.formats import files

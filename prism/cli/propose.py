@@ -12,20 +12,20 @@ from prism.changes.axes import add_axis
 from prism.cli.group import file_argument, json_option, main, maps_option
 from prism.cli.printing import show, show_json, theme_words, write_files
 from prism.cli.reading import load
-from prism.derive import fixing
-from prism.derive.intents import BY_ID, INTENTS
-from prism.derive.reviewing import Asked, review
-from prism.derive.solving import Contradiction, Short, Solved, Wanted, falling_short
+from prism.contrast import fix_all
 from prism.errors import FormatError, PrismError
 from prism.expressions.values import value_text
 from prism.formats import files
 from prism.model.document import Axis, Document, Mode, Pairing, shown_path
 from prism.model.names import condition_words, named_picks
 from prism.model.values import Condition, Value
+from prism.modes.intents import BY_ID, INTENTS
+from prism.modes.review import Asked, review
 from prism.resolution import contrast
 from prism.resolution.current import resolver_of
 from prism.roles import rules
 from prism.roles.guess import guess
+from prism.solver import Contradiction, Short, Solved, Wanted, falling_short
 
 _NOTHING = "The names of the colors do not say what stands on what, so nothing can be judged."
 _KEY = "proposed"
@@ -135,9 +135,9 @@ def fix(
         raise FormatError(_NOTHING, place=file, fix="See what the command roles makes of them.")
     held = frozenset(_token(document, path) for path in holds)
     wanted = Wanted(pairs, guesses, held=held, new_colors=new_colors)
-    made = fixing.fix(document, wanted)
+    made = fix_all.fix(document, wanted)
     settings = [(move.place.token, move.place.condition, move.after) for move in made.moves]
-    solved = fixing.as_solved(made)
+    solved = fix_all.as_solved(made)
     _report(ctx, made.document, settings, pairs, made.before, solved, folder, as_json)
 
 

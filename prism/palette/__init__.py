@@ -1,1 +1,1 @@
-"""The palette: ramps made from a seed."""
+"""The palette: ramps made from a base color, purposes, colors out of text, pictures and ideas."""

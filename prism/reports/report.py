@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from prism import checks
 from prism.analysis import Analysis
+from prism.check import Severity
 from prism.checks import BY_ID, CHECKS, SECTIONS, Finding, Section
-from prism.checks.check import Severity
 from prism.model.document import Document, shown_path
 
 #: From the worst to the least.

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
+from prism.brands import fills
+from prism.brands.fills import Fill, Swatch
 from prism.changes.structure import add_tokens
 from prism.color import space
-from prism.derive import fills
-from prism.derive.fills import Fill, Swatch
 from prism.expressions.types import font_family
+from prism.measures import scales
 from prism.model.document import (
     Axis,
     Document,
@@ -22,7 +23,7 @@ from prism.model.document import (
     Token,
 )
 from prism.model.values import BASE, Condition, Expression
-from prism.palette import building, measures, purposes, ramps
+from prism.palette import building, purposes, ramps
 from prism.palette.building import NewKey
 from prism.roles import rules
 from prism.starters import meanings, status_colors
@@ -251,8 +252,8 @@ class _Builder:
     def add_measures(self) -> None:
         """The scales, and what is measured by them."""
         for name in _SCALES:
-            kind = measures.kind_of(name)
-            self.document = measures.add_scale(
+            kind = scales.kind_of(name)
+            self.document = scales.add_scale(
                 self.document, kind, kind.group, kind.base, kind.factor, kind.values, self.new_key
             )
         for name, step in _GAPS.items():
@@ -260,7 +261,7 @@ class _Builder:
         self.measure("corner.card", "dimension", {BASE: "{radius.2}"})
         self.measure("corner.control", "dimension", {BASE: "{radius.1}"})
         self.measure("lift.card", "shadow", {BASE: "{shadow.1}"})
-        kind = measures.kind_of("size")
+        kind = scales.kind_of("size")
         steps = [int(exponent) for exponent in kind.values.split()]
         sizes = [t for t in self.document.tokens if t.group == kind.group and t.tier == "raw"]
         by_step = dict(zip(steps, sizes[-len(steps) :], strict=True))

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from prism.derive import brands
-from prism.derive.brands import NewBrand
+from prism.brands import addition
+from prism.brands.addition import NewBrand
 from prism.model.document import Document
 from prism.palette.building import NewKey
 from prism.starters import scheme
@@ -37,5 +37,5 @@ def build(plan: Plan, new_key: NewKey) -> Document:
     document = scheme.build(replace(plan, colors=(first,)), new_key, beside=others)
     for color in others:
         new = NewBrand(color.name, ((color.name, color.base),), first=first.name)
-        document = brands.add(document, new, new_key).document
+        document = addition.add(document, new, new_key).document
     return scheme.described(document, "Several brands, light and dark.", _PAGE, new_key)

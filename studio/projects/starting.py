@@ -19,8 +19,8 @@ from prism import starters
 from prism.analysis import Analysis
 from prism.errors import PrismError
 from prism.formats import css
+from prism.starters import preview as starting
 from prism.starters.plan import Plan
-from prism.view_models import starting
 from studio.accounts.permissions import person, signed_in
 from studio.projects.plans import ColorsForm, PlanForm
 from studio.rooms.stage import panes

@@ -14,8 +14,8 @@ from django.http import HttpResponse
 from django.shortcuts import redirect
 
 from prism import edits
+from prism.commands.command import field_names, list_fields
 from prism.edits import Command
-from prism.edits.command import field_names, list_fields
 from prism.errors import EditError, PrismError
 from studio.rooms.frame import AnyFrame, ClashShown, Sides
 from studio.store import projects as store

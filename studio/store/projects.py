@@ -17,11 +17,11 @@ from django.utils import timezone
 
 from prism.analysis import Analysis
 from prism.changes.outcome import Outcome
+from prism.commands.project import RenameProject
 from prism.compare.diff import Operation, apply, diff_tables, inverse
 from prism.compare.merge import Clash, clashing, merge, touches
 from prism.compare.rows import condition_text
 from prism.edits import Command, written
-from prism.edits.project import RenameProject
 from prism.errors import ConflictError, PrismError
 from prism.model.document import Document
 from prism.model.values import Condition

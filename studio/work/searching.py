@@ -5,7 +5,7 @@ from __future__ import annotations
 import threading
 from collections.abc import Callable
 
-from prism.derive.solving import Watch
+from prism.solver import Watch
 from studio.work.kinds import Work
 
 #: Pairings that are solved while somebody waits for the page; more are a long task.

@@ -3,7 +3,7 @@
 from playwright.sync_api import expect
 
 from demo import quillhaven
-from prism.edits.rules import PairByRule
+from prism.contrast.rule_commands import PairByRule
 from prism.model.document import Document
 from prism.palette.pictures import read
 from studio.store import pictures

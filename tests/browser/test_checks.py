@@ -6,6 +6,7 @@ import re
 from playwright.sync_api import expect
 
 from demo import quillhaven
+from prism import checks
 from prism.analysis import Analysis
 from studio.store import projects as store
 from studio.store.models import Project
@@ -154,4 +155,4 @@ class ChecksTests(StudioTestCase):
         with self.page.expect_download() as held:
             self.page.click("#report-sarif")
         log = json.loads(held.value.path().read_text())
-        self.assertEqual(len(log["runs"][0]["results"]), len(self.analysis().findings))
+        self.assertEqual(len(log["runs"][0]["results"]), len(self.analysis().once(checks.findings)))

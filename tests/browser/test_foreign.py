@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 from prism.model.document import Document
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
-from prism.view_models import questions
+from prism.sheet import questions
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.browser import axe

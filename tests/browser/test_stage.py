@@ -6,7 +6,7 @@ from PIL import Image
 from playwright.sync_api import expect
 
 from demo import quillhaven
-from prism.edits.axes import SetDirection
+from prism.modes.commands import SetDirection
 from prism.resolution.resolver import Resolver
 from studio.store import projects as store
 from studio.store.models import Project

@@ -9,10 +9,10 @@ from demo import quillhaven
 from prism import checks
 from prism.analysis import Analysis, computed
 from prism.checks import CHECKS
-from prism.checks.contrast import falling_short
-from prism.edits.cells import SetValue
+from prism.contrast.check import falling_short
+from prism.coverage.needs import coverage_of
 from prism.model.values import Condition
-from prism.palette.coverage import coverage_of
+from prism.sheet.cell_commands import SetValue
 from tests.builders import counter_keys
 from tests.edits import edited, start
 

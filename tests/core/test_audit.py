@@ -13,7 +13,7 @@ from django.test import SimpleTestCase
 
 from demo import quillhaven
 from prism.cli import main
-from prism.edits.waivers import WaivePairing
+from prism.contrast.waiver_commands import WaivePairing
 from prism.formats import resolver_writer
 from tests.builders import DATA, document, token
 

@@ -8,12 +8,12 @@ from hypothesis import strategies as st
 from demo import quillhaven
 from prism import checks
 from prism.analysis import Analysis
-from prism.derive import balancing
-from prism.edits.balance import MakeAllEven, MakeEven
-from prism.edits.cells import SetValue
+from prism.balance import standing as balancing
+from prism.balance.commands import MakeAllEven, MakeEven
 from prism.errors import EditError
 from prism.model.values import Condition
 from prism.resolution.resolver import Resolver
+from prism.sheet.cell_commands import SetValue
 from tests import tried
 from tests.builders import axis, document, token
 

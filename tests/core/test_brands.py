@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from demo import quillhaven
 from prism import starters
 from prism.analysis import Analysis
-from prism.derive import brands
-from prism.derive.brands import NewBrand
+from prism.brands import addition
+from prism.brands.addition import NewBrand
 from prism.errors import PrismError
 from prism.expressions.values import references
 from prism.resolution.contrast import audit
@@ -78,19 +78,19 @@ class AnyBrandTests(SimpleTestCase):
     @given(HEX, HEX, HEX)
     def test_everything_passes_and_nothing_that_was_there_changes(self, first, second, third):
         before = scheme(("brine", first), ("coral", second))
-        brand = brands.add(before, NewBrand("vexley", (("gorse", third),)), counter_keys("n"))
+        brand = addition.add(before, NewBrand("vexley", (("gorse", third),)), counter_keys("n"))
         unchanged(self, before, brand)
         self.assertEqual(falling_short_in(brand), [])
         kept = [t.path for t in brand.document.tokens if t.tier != "raw"]
         self.assertEqual(kept, [t.path for t in before.tokens if t.tier != "raw"])
-        again = brands.add(brand.document, NewBrand("more", (("x", second),)), counter_keys("m"))
+        again = addition.add(brand.document, NewBrand("more", (("x", second),)), counter_keys("m"))
         unchanged(self, brand.document, again)
         self.assertEqual(falling_short_in(again), [])
 
 
 class NamedTests(SimpleTestCase):
     def add(self, built, *colors, **more):
-        return brands.add(built, NewBrand("vexley", colors, **more), counter_keys("n"))
+        return addition.add(built, NewBrand("vexley", colors, **more), counter_keys("n"))
 
     def told(self, brand, path):
         """What a token refers to in the brand's mode: by the other modes."""
@@ -117,7 +117,7 @@ class NamedTests(SimpleTestCase):
     def test_a_brand_among_brands_joins_their_axis(self):
         before = quillhaven.document()
         brand = self.add(before, ("moss", "#4c6b1f"))
-        self.assertEqual(brand.axis, brands.axis_of(before).key)
+        self.assertEqual(brand.axis, addition.axis_of(before).key)
         unchanged_paths = {row.token.path for row in brand.rows}
         self.assertTrue(any(path.startswith("accent.") for path in unchanged_paths))
         self.assertFalse(any(path.startswith("surface.") for path in unchanged_paths))
@@ -166,4 +166,4 @@ class NamedTests(SimpleTestCase):
             (quillhaven.document(), NewBrand("Vexley", (("x", "#123456"),)), "Two modes have the same name."),
         ):  # fmt: skip
             with self.subTest(sentence=sentence), self.assertRaisesMessage(PrismError, sentence):
-                brands.add(built, new, counter_keys("n"))
+                addition.add(built, new, counter_keys("n"))

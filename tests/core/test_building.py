@@ -14,11 +14,10 @@ from prism.color.difference import delta_e_2000, lab
 from prism.errors import EditError, PrismError
 from prism.model.document import Document, Pairing
 from prism.model.values import BASE, Expression
-from prism.palette import building, matching, purposes, recipes, stepping
+from prism.palette import building, matching, plot, purposes, recipes, sections, stepping
 from prism.palette.building import add_ramp, retune
 from prism.palette.matching import match
 from prism.resolution.resolver import Resolver
-from prism.view_models import palette, plot
 from tests import tried
 from tests.builders import counter_keys, document, token
 
@@ -238,7 +237,7 @@ class PurposeTests(SimpleTestCase):
             built = purposes.move(built, key, -1)
         self.assertEqual(built.purposes[0].name, "storm")
         built = add_ramp(built, "coral", {"seed": "#f06a52"}, keys)
-        found = palette.sections(Resolver(built), ())
+        found = sections.sections(Resolver(built), ())
         self.assertEqual(
             [(one.purpose and one.purpose.name, [s.name for s in one.strips]) for one in found],
             [("storm", ["spruce"]), (None, ["coral"])],
@@ -256,7 +255,7 @@ class ReadingTests(SimpleTestCase):
             built, built.token_at("spruce.2").key, BASE, Expression("color(display-p3 0 1 0)")
         )
         built = Document(name="P3", gamut="display-p3", tokens=built.tokens, ramps=built.ramps)
-        (section,) = palette.sections(Resolver(built), (), "oklch")
+        (section,) = sections.sections(Resolver(built), (), "oklch")
         found = section.strips[0].swatches
         self.assertEqual([one.name for one in found if one.seed], ["8"])
         self.assertEqual([one.name for one in found if one.moved], ["2"])
@@ -267,11 +266,11 @@ class ReadingTests(SimpleTestCase):
     def test_heads_say_the_targets_that_all_share(self):
         built, keys = spruce()
         built = add_ramp(built, "coral", {"seed": "#f06a52"}, keys)
-        found = palette.heads(palette.sections(Resolver(built), ()))
+        found = sections.heads(sections.sections(Resolver(built), ()))
         self.assertEqual([one.target for one in found][::5], ["1.06", "3.05", "16.20"])
         other = dict(built.ramps[1].parameters) | {"reference": "#000000", "targets": ""}
         built = retune(built, built.ramps[1].key, other, keys)
-        self.assertEqual(palette.heads(palette.sections(Resolver(built), ()))[0].name, "1")
+        self.assertEqual(sections.heads(sections.sections(Resolver(built), ()))[0].name, "1")
 
     def test_the_plot_places_steps_within_the_edge_of_their_gamut(self):
         built, _ = spruce()

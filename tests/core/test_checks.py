@@ -15,21 +15,20 @@ from prism import checks
 from prism.analysis import Analysis
 from prism.color import space
 from prism.color.contrast import lightness, ratio_of
-from prism.derive import fixing
-from prism.derive.solving import Wanted, Watch
-from prism.edits.distinguishing import TellApart
-from prism.edits.findings import MuteFinding, SplitByUse, UnmuteFinding
-from prism.edits.pairings import AddPairing
-from prism.edits.tokens import RemoveToken, RenameToken
-from prism.edits.waivers import WaivePairing
+from prism.contrast import explore, fix_all, matrix
+from prism.contrast.pairing_commands import AddPairing
+from prism.contrast.waiver_commands import WaivePairing
 from prism.errors import EditError, FormatError
+from prism.hygiene.commands import MuteFinding, SplitByUse, UnmuteFinding
 from prism.model.document import Document, Pairing, TellingApart
 from prism.model.values import BASE, Condition, Expression
 from prism.reports import files
 from prism.reports.report import report
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
-from prism.view_models import explore, matrix
+from prism.sheet.token_commands import RemoveToken, RenameToken
+from prism.solver import Wanted, Watch
+from prism.vision.commands import TellApart
 from tests import flaws, tried
 from tests.builders import axis, document, token
 
@@ -75,7 +74,7 @@ class PlantedTests(SimpleTestCase):
         glances = report(Analysis(Document())).glances
         judged = {glance.id for glance in glances if not glance.words.startswith("not judged: no ")}
         self.assertEqual(judged, set())
-        self.assertEqual(Analysis(Document()).findings, [])
+        self.assertEqual(Analysis(Document()).once(checks.findings), [])
         looked = {
             glance.id: glance.words for glance in report(Analysis(quillhaven.document())).glances
         }
@@ -93,7 +92,9 @@ class FindingTests(SimpleTestCase):
         )
 
     def found(self, built, check):
-        return [finding for finding in Analysis(built).findings if finding.check == check]
+        return [
+            finding for finding in Analysis(built).once(checks.findings) if finding.check == check
+        ]
 
     def test_a_waiver_holds_to_its_day_and_says_who_and_why(self):
         waived = WaivePairing("k", "p", "Old screens", "2026-12-31", "Rui").apply(self.built)
@@ -159,7 +160,7 @@ class VisionTests(SimpleTestCase):
         told = TellingApart("s", "Lines", ("a", "b"), besides)
         return [
             f
-            for f in Analysis(replace(built, telling_apart=(told,))).findings
+            for f in Analysis(replace(built, telling_apart=(told,))).once(checks.findings)
             if f.check == "vision"
         ]
 
@@ -267,7 +268,7 @@ class FixAllTests(SimpleTestCase):
         )
         built = document(*steps, *semantic, axes=(look,), pairings=pairs)
         analysis = Analysis(built)
-        made = fixing.fix(built, Wanted(analysis.judged.pairings, analysis.roles), Watch(0.3))
+        made = fix_all.fix(built, Wanted(analysis.judged.pairings, analysis.roles), Watch(0.3))
         themes = list(analysis.resolver.themes())
         before = audit(analysis.resolver, pairs, themes)
         after = audit(Resolver(made.document), pairs, themes)
@@ -302,6 +303,6 @@ class StackTests(SimpleTestCase):
         )  # fmt: skip
         made = AddPairing("k", "text", "veil over card").apply(built)
         self.assertEqual(made.pairings[0].backgrounds, ("veil", "card"))
-        (finding,) = [f for f in Analysis(made).findings if f.check == "contrast"]
+        (finding,) = [f for f in Analysis(made).once(checks.findings) if f.check == "contrast"]
         # White on half black over white is white on #7f7f7f by 8 bits a channel: 4.0035 by WCAG's formula.
         self.assertIn("text on veil over card: 4.00:1, needs 4.5:1.", finding.what)

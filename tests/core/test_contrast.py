@@ -5,11 +5,13 @@ import math
 from django.test import SimpleTestCase
 
 from prism.analysis import Analysis
+from prism.contrast import matrix
 from prism.model.document import Pairing
 from prism.resolution.contrast import audit, pairing_for, summary
 from prism.resolution.resolver import Resolver
 from prism.roles.by_slot import bound
-from prism.view_models import matrix, scenes, sheet
+from prism.scenes import markup
+from prism.sheet import grid
 from tests.builders import document, observatory, token
 
 DARK = {"appearance": "dark"}
@@ -106,10 +108,10 @@ class SheetTests(SimpleTestCase):
             pairings=(Pairing("a", "text", ("paper",)),),
         )
         resolver = Resolver(built)
-        found = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens)
+        found = grid.blocks(resolver, built.axes[0], (0, 0), built.tokens)
         self.assertEqual(
             [(s.tier, s.name) for s in found],
-            [("semantic", sheet.NO_GROUP), ("raw", "raw")],
+            [("semantic", grid.NO_GROUP), ("raw", "raw")],
         )
         light, dark = found[0].lines[0].cells
         self.assertEqual((light.inherited, dark.inherited), (False, True))
@@ -124,7 +126,7 @@ class SceneTests(SimpleTestCase):
     )
 
     def test_texts_with_their_ink_and_the_fills_under_them(self):
-        runs, slots = scenes.read(self.MARKUP)
+        runs, slots = markup.read(self.MARKUP)
         self.assertEqual(
             [(run.text, run.ink, run.fills) for run in runs],
             [
@@ -137,8 +139,8 @@ class SceneTests(SimpleTestCase):
 
     def test_readings_per_ink_and_stack_and_none_where_unbound(self):
         built = document(token("text.main", "#000000"), token("surface.page", "#ffffff"))
-        runs, _ = scenes.read(self.MARKUP)
-        rows = scenes.readings(
+        runs, _ = markup.read(self.MARKUP)
+        rows = markup.readings(
             Resolver(built), runs, bound(built, {}, Analysis(built).guessed), [(0, 0)]
         )
         self.assertEqual(

@@ -10,17 +10,17 @@ from hypothesis import strategies as st
 
 from prism.color import space
 from prism.color.contrast import ratio_of
-from prism.derive import counterpart
-from prism.derive.painting import ratio
+from prism.coverage import needs
 from prism.errors import EditError
 from prism.model.document import Document, Token
 from prism.model.values import BASE, Expression
-from prism.palette import coverage
+from prism.modes import counterpart
+from prism.modes.painted import ratio
 from prism.palette.course import oklch
 from prism.resolution.resolver import Resolver
 from prism.roles.by_slot import bound, by_slot
 from prism.roles.guess import guess
-from prism.view_models import scenes
+from prism.scenes import markup
 from studio.rooms.stage import library
 from tests import roles, tried
 from tests.builders import axis, token
@@ -80,7 +80,7 @@ class ForeignTests(SimpleTestCase):
             there = after.theme({made.axis: made.mode})
             known = guess(document, Resolver(document))
             taken = bound(made.document, {}, by_slot(document, known))
-            for run in scenes.readings(after, runs, taken, [there]):
+            for run in markup.readings(after, runs, taken, [there]):
                 (reading,) = run.readings
                 # No rule pairs links with tints of a status.
                 on_tint = any(fill.endswith("-tint") for fill in run.fills[:1])
@@ -216,7 +216,7 @@ class AnyDocumentTests(SimpleTestCase):
         resolver = Resolver(document)
         known = guess(document, resolver)
         by_slot(document, known)
-        coverage.look(document, resolver, known)
+        needs.look(document, resolver, known)
         made = proposed(document, name="new")
         after = Resolver(made.document)
         for short in made.after:

@@ -7,7 +7,7 @@ from django.test import SimpleTestCase
 
 from demo import quillhaven
 from prism import starters
-from prism.derive import brands
+from prism.brands import addition
 from prism.formats import css, files
 from prism.model.document import Follows, Mode, Token
 from prism.model.names import css_names
@@ -171,7 +171,9 @@ class ReadBackTests(SimpleTestCase):
     def test_a_preference_and_what_stands_for_it_are_one_axis(self):
         plan = replace(sorted_out([NamedColor("harbor", "#2b5d8a")]), name="Mill")
         one = starters.build(plan, counter_keys())
-        two = brands.add(one, brands.NewBrand("b", (("c", "#b4552d"),)), counter_keys("n")).document
+        two = addition.add(
+            one, addition.NewBrand("b", (("c", "#b4552d"),)), counter_keys("n")
+        ).document
         for built in (one, two, quillhaven.document()):
             again = files.read({"a.css": css.write(built).encode()}, counter_keys("z")).document
             before, after = Resolver(built), Resolver(again)

@@ -8,8 +8,8 @@ from prism.analysis import Analysis
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.color.vision import simulate
+from prism.coverage import needs
 from prism.expressions.values import references
-from prism.palette import coverage
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
@@ -92,7 +92,7 @@ class QuillhavenTests(SimpleTestCase):
         self.assertNotIn("signal.hold", used)
         (hold,) = [value.text for _, value in self.built.token("signal.hold").values]
         self.assertTrue(space.is_hex(hold))
-        gaps = [gap.name for gap in coverage.look(self.built).gaps]
+        gaps = [gap.name for gap in needs.look(self.built).gaps]
         self.assertEqual(gaps, ["label on action.fill.pressed"])
 
     def test_every_flaw_is_found_by_its_check_and_all_else_is_accepted_with_a_reason(self):

@@ -6,13 +6,15 @@ from hypothesis import strategies as st
 
 from prism.changes import structure
 from prism.compare.diff import apply, diff, inverse
-from prism.derive import bulk, mapping, naming, pasting
 from prism.errors import EditError, PrismError
 from prism.formats import css
 from prism.model.document import Axis, Document, Mode, Pairing, Scene, Scheme
 from prism.model.values import BASE, Condition, Expression
+from prism.naming import scheme as naming
+from prism.palette import mapping
 from prism.palette.building import add_ramp
 from prism.resolution.resolver import Resolver
+from prism.sheet import bulk, paste
 from tests import tried
 from tests.builders import APPEARANCE, BRAND, counter_keys, document, token
 
@@ -188,7 +190,7 @@ class PasteTests(SimpleTestCase):
 
     def test_a_range_lands_cell_by_cell_and_one_value_fills_all(self):
         rows = self.rows("text.main", "text.muted")
-        done = pasting.onto(self.built, rows, "{sea.9}\tsea.3\n\tsand.4\n")
+        done = paste.onto(self.built, rows, "{sea.9}\tsea.3\n\tsand.4\n")
         self.assertEqual(
             [text(done.document, "text.main"), text(done.document, "text.main", DARK)],
             ["{sea.9}", "{sea.3}"],
@@ -196,12 +198,12 @@ class PasteTests(SimpleTestCase):
         self.assertEqual(text(done.document, "text.muted"), "{sea.8}")
         self.assertEqual(text(done.document, "text.muted", DARK), "{sand.4}")
         self.assertEqual(done.skipped, ())
-        filled = pasting.onto(self.built, rows, "sea.1").document
+        filled = paste.onto(self.built, rows, "sea.1").document
         self.assertEqual(text(filled, "text.muted", DARK), "{sea.1}")
 
     def test_what_lies_beyond_the_last_row_or_column_is_said(self):
         rows = self.rows("text.main")
-        done = pasting.onto(self.built, rows, "sea.1\tsea.2\tsea.3\nsea.4\n\nsea.5\n")
+        done = paste.onto(self.built, rows, "sea.1\tsea.2\tsea.3\nsea.4\n\nsea.5\n")
         self.assertEqual(text(done.document, "text.main", DARK), "{sea.2}")
         self.assertEqual(
             done.skipped_words,
@@ -213,19 +215,19 @@ class PasteTests(SimpleTestCase):
             "--text-main: var(--sea-4); --text-muted: #222; --nobody: #333;",
             "text.main\t{sea.4}\ntext.muted\t#222\nnobody\t#333",
         ):
-            found = pasting.named(self.built, pasted)
+            found = paste.named(self.built, pasted)
             cells = {(row[0].token.key, ""): row[0] for row in self.rows("text.main", "text.muted")}
-            done = pasting.by_name(self.built, cells, found)
+            done = paste.by_name(self.built, cells, found)
             self.assertEqual(text(done.document, "text.main"), "{sea.4}")
             self.assertEqual(text(done.document, "text.muted"), "#222")
             self.assertEqual(done.skipped[-1].removeprefix("--"), "nobody")
-        self.assertIsNone(pasting.named(self.built, "sea.1\tsea.2\nsea.3"))
+        self.assertIsNone(paste.named(self.built, "sea.1\tsea.2\nsea.3"))
 
     def test_too_much_and_nothing_is_said(self):
         with self.assertRaisesMessage(EditError, "Nothing that was pasted"):
-            pasting.onto(self.built, self.rows("text.main"), "\n")
+            paste.onto(self.built, self.rows("text.main"), "\n")
         with self.assertRaisesMessage(EditError, "cells are pasted at once"):
-            pasting.grid("x\n" * 30_000)
+            paste.grid("x\n" * 30_000)
 
 
 class NamingTests(SimpleTestCase):

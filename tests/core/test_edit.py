@@ -8,7 +8,7 @@ from prism.expressions.typed_input import read_typed
 from prism.model.document import Pairing
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
-from prism.view_models.completion import complete
+from prism.sheet.completion import complete
 from tests.builders import document, token
 
 DARK = Condition.of({"appearance": "dark"})

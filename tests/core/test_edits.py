@@ -8,13 +8,13 @@ from django.test import SimpleTestCase
 
 from demo import quillhaven
 from prism import edits
-from prism.edits.axes import RenameAxis, RenameMode
-from prism.edits.documents import ImportDocument
-from prism.edits.pairings import RemovePairing, RequireOfPairing
-from prism.edits.project import RenameProject
-from prism.edits.tokens import RenameGroup, RenameToken
+from prism.commands.project import RenameProject
+from prism.contrast.pairing_commands import RemovePairing, RequireOfPairing
 from prism.errors import EditError, PrismError
+from prism.exchange.commands import ImportDocument
 from prism.model.whole import flaws
+from prism.modes.commands import RenameAxis, RenameMode
+from prism.sheet.token_commands import RenameGroup, RenameToken
 from tests.command_samples import SAMPLES, before
 
 

@@ -8,15 +8,17 @@ from demo import quillhaven
 from prism.changes.values import set_value
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
+from prism.coverage import additions, needs
 from prism.errors import PrismError
+from prism.measures import scales
 from prism.model.document import Axis, Document, Mode
 from prism.model.values import BASE, Expression
-from prism.palette import coverage, covering, ideas, measures
+from prism.palette import ideas
 from prism.palette.ideas import Brief, NamedColor
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit, summary
 from prism.resolution.resolver import Resolver
-from prism.view_models import sheet
+from prism.sheet import grid
 from studio.standins.word_ideas import THINGS, WordIdeas
 from tests import tried
 from tests.builders import APPEARANCE, axis, counter_keys, document, token
@@ -116,11 +118,11 @@ class CoverageTests(SimpleTestCase):
         """The document with every gap filled, one after the other."""
         keys = counter_keys("made")
         for _ in range(40):
-            gaps = coverage.look(built).gaps
+            gaps = needs.look(built).gaps
             if not gaps:
                 return built
-            built = covering.fill(built, gaps[0].id, keys)
-        self.fail([gap.name for gap in coverage.look(built).gaps])
+            built = additions.fill(built, gaps[0].id, keys)
+        self.fail([gap.name for gap in needs.look(built).gaps])
 
     def test_everything_is_made_from_nothing_and_can_be_read_in_every_mode(self):
         for axes in ((), (DAY,), (DAY, axis("brand", "a", "b"))):
@@ -129,11 +131,11 @@ class CoverageTests(SimpleTestCase):
             self.assertGreaterEqual(len(built.pairings), 9)
 
     def test_everything_is_added_at_once(self):
-        filled, count = covering.fill_all(Document(name="Empty", axes=(DAY,)), counter_keys())
-        self.assertEqual((coverage.look(filled).gaps, failing(filled)), ((), []))
+        filled, count = additions.fill_all(Document(name="Empty", axes=(DAY,)), counter_keys())
+        self.assertEqual((needs.look(filled).gaps, failing(filled)), ((), []))
         self.assertGreaterEqual(count, 12)
         with self.assertRaisesMessage(PrismError, "Nothing of what is missing can be made"):
-            covering.fill_all(filled, counter_keys("more"))
+            additions.fill_all(filled, counter_keys("more"))
 
     def test_what_is_there_is_used(self):
         built = self.filled(quillhaven.document())
@@ -141,7 +143,7 @@ class CoverageTests(SimpleTestCase):
         bare = document(
             token("ink.1", "#fafafa", tier="raw"), token("surface.page", "{ink.1}"), axes=(DAY,)
         )
-        names = {gap.id for gap in coverage.look(bare).gaps}
+        names = {gap.id for gap in needs.look(bare).gaps}
         self.assertNotIn("page", names)
         self.assertIn("text", names)
 
@@ -151,22 +153,22 @@ class CoverageTests(SimpleTestCase):
             token("surface.page", ({"appearance": "light"}, "{white}")),
             axes=(APPEARANCE,),
         )
-        gap = coverage.look(built).gaps[0]
+        gap = needs.look(built).gaps[0]
         self.assertEqual((gap.id, gap.where), ("page", "dark"))
-        after = covering.fill(built, gap.id, counter_keys())
+        after = additions.fill(built, gap.id, counter_keys())
         self.assertEqual(Resolver(after).resolve("surface.page", (1,)).hex, "#ffffff")
         with self.assertRaisesMessage(PrismError, "Nothing by that name is missing."):
-            covering.fill(built, "nothing", counter_keys())
+            additions.fill(built, "nothing", counter_keys())
 
 
 class MeasureTests(SimpleTestCase):
     def test_every_scale_follows_its_base_and_factor(self):
         built, keys = Document(name="x"), counter_keys()
-        for kind in measures.KINDS:
-            built = measures.add_scale(
+        for kind in scales.KINDS:
+            built = scales.add_scale(
                 built, kind, kind.group, kind.base, kind.factor, kind.values, keys
             )
-        self.assertTrue(all(measures.is_measure(one) for one in built.tokens))
+        self.assertTrue(all(scales.is_measure(one) for one in built.tokens))
 
         def comes_to(path):
             return Resolver(built).resolve(built.token_at(path).key, ()).css
@@ -178,12 +180,12 @@ class MeasureTests(SimpleTestCase):
             built = set_value(built, built.token_at(path).key, BASE, Expression(text))
         self.assertEqual((comes_to("space.6"), comes_to("size.4")), ("30px", "24px"))
         self.assertEqual(comes_to("shadow.2").split(" rgb")[0], "0px 7.2px 21.6px 0px")
-        blocks = sheet.blocks(Resolver(built), None, (), built.tokens)
-        self.assertEqual([block.name for block in blocks], [kind.group for kind in measures.KINDS])
+        blocks = grid.blocks(Resolver(built), None, (), built.tokens)
+        self.assertEqual([block.name for block in blocks], [kind.group for kind in scales.KINDS])
         self.assertEqual(blocks[0].lines[0].cells[0].length, 5)
 
     def test_bad_scales_are_refused_in_words(self):
-        space_kind = measures.kind_of("space")
+        space_kind = scales.kind_of("space")
         for base, values, sentence in (
             ("4px", "", "1 to 24 values"),
             ("4px", "x", "“x” is not a number."),
@@ -191,12 +193,12 @@ class MeasureTests(SimpleTestCase):
             ("4px", " ".join("1" * 30), "not 30"),
         ):
             with self.assertRaisesMessage(PrismError, sentence):
-                measures.add_scale(
+                scales.add_scale(
                     Document(name="x"), space_kind, "space", base, "", values, counter_keys()
                 )
         with self.assertRaisesMessage(PrismError, "whole numbers"):
-            size = measures.kind_of("size")
-            measures.add_scale(Document(name="x"), size, "s", "1px", "2", "0.5", counter_keys())
+            size = scales.kind_of("size")
+            scales.add_scale(Document(name="x"), size, "s", "1px", "2", "0.5", counter_keys())
 
     def test_copy_stands_by_the_axis_it_differs_on(self):
         language = axis("language", "english", "portuguese")
@@ -205,8 +207,8 @@ class MeasureTests(SimpleTestCase):
             token("close", "Close", type="string"),
             axes=(APPEARANCE, language),
         )
-        self.assertEqual(measures.usual_axis(built, "texts"), language)
-        lines = sheet.lines(Resolver(built), language, (0, 0), built.tokens)
+        self.assertEqual(scales.usual_axis(built, "texts"), language)
+        lines = grid.lines(Resolver(built), language, (0, 0), built.tokens)
         self.assertEqual(
             [[(cell.text, cell.inherited) for cell in line.cells] for line in lines],
             [[("Tickets", False), ("Bilhetes", False)], [("Close", False), ("Close", True)]],

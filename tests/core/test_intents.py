@@ -9,15 +9,15 @@ from hypothesis import strategies as st
 from demo import quillhaven
 from prism.color import space
 from prism.color.contrast import lightness
-from prism.derive.reviewing import Asked, review
-from prism.derive.solving import Watch
-from prism.derive.start import Start
-from prism.derive.starting_rows import hues_of
 from prism.errors import EditError
 from prism.model.document import Mode
 from prism.model.values import BASE, Condition, Expression
+from prism.modes.review import Asked, review
+from prism.modes.source import Start
+from prism.modes.starting_rows import hues_of
 from prism.palette.course import oklch
 from prism.resolution.resolver import Resolver
+from prism.solver import Watch
 from tests import roles, tried
 
 NEW = Mode("new", "new")

@@ -6,13 +6,13 @@ from django.test import SimpleTestCase
 
 from demo import quillhaven
 from prism.analysis import Analysis
+from prism.brands.commands import AddBrand
 from prism.changes import axes, structure
 from prism.changes.outcome import Outcome
-from prism.edits.axes import RemoveMode
-from prism.edits.brands import AddBrand
+from prism.modes.commands import RemoveMode
 from prism.resolution.resolver import Resolver
 from prism.roles import kept_slots
-from prism.view_models import changes, tokens, trace
+from prism.sheet import details, preview, trace
 from tests.builders import document, token
 
 
@@ -64,18 +64,18 @@ class SlotTests(SimpleTestCase):
     def test_the_preview_of_a_rename_says_what_it_does_to_scenes(self):
         built = document(token("page.color", "#ffffff"), token("text.main", "#111111"))
         after = structure.rename_group(built, "page", "zz")
-        told = changes.change(built, Outcome(after, 1))
+        told = preview.change(built, Outcome(after, 1))
         self.assertIn("On the scenes, page keeps its token, bound from now on.", told.scenes)
         self.assertEqual([], list(kept_slots.changes(built, after)))
 
     def test_what_changed_is_counted_by_what_it_is(self):
         built = document(token("a", "#111111"), token("b", "{a}"))
         self.assertEqual(
-            changes.summary(built, structure.rename_token(built, "a", "c")), "1 name, 1 value"
+            preview.summary(built, structure.rename_token(built, "a", "c")), "1 name, 1 value"
         )
         ordered = structure.reorder_tokens(built, ["b"])
-        self.assertEqual(changes.summary(built, ordered), "the order of tokens")
-        told = changes.change(
+        self.assertEqual(preview.summary(built, ordered), "the order of tokens")
+        told = preview.change(
             built,
             Outcome(
                 structure.describe_token(
@@ -133,7 +133,7 @@ class ToldTests(SimpleTestCase):
             token("d", "color-mix(in srgb, {sea.5}, {sea.5})"),
         )
         resolver = Resolver(built)
-        found = tokens.same_color(resolver, "a", resolver.default_theme)
+        found = details.same_color(resolver, "a", resolver.default_theme)
         self.assertEqual([one.path for one in found], ["b", "d"])
 
     def test_a_mix_is_a_step_of_its_own_with_its_parts(self):

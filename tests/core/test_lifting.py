@@ -8,12 +8,12 @@ from hypothesis import strategies as st
 
 from prism import checks
 from prism.analysis import Analysis
-from prism.derive.lifting import liftings
-from prism.edits.levels import LiftSurface
-from prism.edits.tokens import DeleteTokens
+from prism.elevation.commands import LiftSurface
+from prism.elevation.fixes import liftings
+from prism.elevation.view import lifts, stands
 from prism.errors import EditError
 from prism.model.document import Pairing
-from prism.view_models.lifting import lifts, stands
+from prism.sheet.token_commands import DeleteTokens
 from tests import tried
 from tests.builders import axis, counter_keys, document, token
 

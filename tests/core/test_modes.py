@@ -4,13 +4,12 @@ from django.test import SimpleTestCase
 
 from demo import quillhaven
 from prism.analysis import Analysis
-from prism.derive import modes
-from prism.derive.reviewing import Asked
 from prism.model.document import Mode
+from prism.modes import proposal, review_view
+from prism.modes.review import Asked
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit, summary
 from prism.resolution.resolver import Resolver
-from prism.view_models import proposing
 from tests.builders import document, random_document, resolved, token
 
 
@@ -24,7 +23,7 @@ def greys():
 class ModeTests(SimpleTestCase):
     def setUp(self):
         self.built = quillhaven.document()
-        self.rows = modes.propose(self.built, "appearance", "light", "night")
+        self.rows = proposal.propose(self.built, "appearance", "light", "night")
 
     def proposed(self):
         return {row.token.key: row.proposed.text for row in self.rows}
@@ -49,9 +48,9 @@ class ModeTests(SimpleTestCase):
 
     def test_levels_get_lighter_as_they_rise_whichever_mode_they_come_from(self):
         for source in ("light", "dim"):
-            rows = modes.propose(self.built, "appearance", source, "new")
+            rows = proposal.propose(self.built, "appearance", source, "new")
             keys = {row.token.key for row in rows}
-            taken = modes.take(self.built, "appearance", Mode("new", "new"), source, keys)
+            taken = proposal.take(self.built, "appearance", Mode("new", "new"), source, keys)
             lightness = [
                 oklch(resolved(taken, f"surface.{name}", appearance="new").color)[0]
                 for name in ("sunken", "page", "card", "raised", "floating", "modal")
@@ -70,7 +69,7 @@ class ModeTests(SimpleTestCase):
             token("surface.1", "{grey.2}"),
             token("surface.note", "{sand.2}"),
         )
-        rows = modes.propose(built, "appearance", "light", "night")
+        rows = proposal.propose(built, "appearance", "light", "night")
         self.assertEqual(
             {row.token.key: (row.proposed.text, row.reason) for row in rows},
             {
@@ -92,8 +91,8 @@ class ModeTests(SimpleTestCase):
 
     def test_a_mode_taken_changes_no_other_theme_and_reads_better_than_a_copy(self):
         night = Mode("night", "night", color_scheme="dark")
-        taken = modes.take(self.built, "appearance", night, "light", set(self.proposed()))
-        copied = modes.take(self.built, "appearance", night, "light", set())
+        taken = proposal.take(self.built, "appearance", night, "light", set(self.proposed()))
+        copied = proposal.take(self.built, "appearance", night, "light", set())
         before, after = Resolver(self.built), Resolver(taken)
         for theme in before.themes():
             picks = before.picks(theme)
@@ -123,7 +122,7 @@ class ModeTests(SimpleTestCase):
 
     def test_refused_rows_stay_copies(self):
         night = Mode("night", "night")
-        taken = modes.take(self.built, "appearance", night, "light", {"text.main"})
+        taken = proposal.take(self.built, "appearance", night, "light", {"text.main"})
         resolver = Resolver(taken)
         theme = resolver.theme({"appearance": "night"})
         self.assertEqual(resolver.resolve("text.muted", theme), resolved(self.built, "text.muted"))
@@ -139,7 +138,7 @@ class ModeTests(SimpleTestCase):
             token("text.thin", "color-mix(in oklab, {grey.2} 80%, {grey.3})"),
             token("text.follows", "color-mix(in oklab, {text.main} 80%, {grey.3})"),
         )
-        rows = modes.propose(built, "appearance", "light", "day")
+        rows = proposal.propose(built, "appearance", "light", "day")
         self.assertEqual(
             {row.token.key: row.proposed.text for row in rows},
             {
@@ -160,7 +159,7 @@ class ModeTests(SimpleTestCase):
             token("surface.card", "{grey.7}"),
             token("surface.raised", "{surface.card}"),
         )
-        rows = modes.propose(built, "appearance", "light", "day")
+        rows = proposal.propose(built, "appearance", "light", "day")
         self.assertEqual(
             {row.token.key: row.proposed.text for row in rows},
             {"surface.page": "{grey.2}", "surface.card": "{grey.1}"},
@@ -171,10 +170,10 @@ class ModeTests(SimpleTestCase):
             built = random_document(seed)
             before = Resolver(built)
             for axis in built.axes:
-                rows = modes.propose(built, axis.key, axis.default, "new")
+                rows = proposal.propose(built, axis.key, axis.default, "new")
                 self.assertTrue(all(row.now != row.proposed or row.others for row in rows))
                 after = Resolver(
-                    modes.with_rows(built, axis.key, Mode("new", "new"), axis.default, rows)
+                    proposal.with_rows(built, axis.key, Mode("new", "new"), axis.default, rows)
                 )
                 for theme in before.themes():
                     same = after.theme(before.picks(theme))
@@ -185,14 +184,14 @@ class ModeTests(SimpleTestCase):
 
     def test_a_proposal_says_how_it_reads(self):
         night = Mode("night", "night", color_scheme="dark")
-        plain = proposing.proposal(
+        plain = review_view.proposal(
             Analysis(self.built), (0,) * 6, Asked("appearance", "light", night, solves=False)
         )
         self.assertEqual((plain.short_now, len(plain.short)), (12, 2))
         (modal,) = [one for one in plain.rows if one.row.token.key == "surface.modal"]
         self.assertEqual(modal.then_hex, resolved(self.built, "ink.9").hex)
         self.assertEqual(modal.text, "ink.9")
-        solved = proposing.proposal(
+        solved = review_view.proposal(
             Analysis(self.built), (0,) * 6, Asked("appearance", "light", night)
         )
         self.assertEqual((len(solved.short), solved.proven), (0, True))

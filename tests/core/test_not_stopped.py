@@ -9,22 +9,23 @@ from prism.analysis import Analysis
 from prism.changes.merging import merge_tokens
 from prism.changes.structure import remove_tokens
 from prism.color import notation, space
+from prism.commands.project import RenameProject
 from prism.compare.diff import diff
 from prism.compare.match import describe
-from prism.edits.cells import Cells, SetOpacity, ShiftCells
-from prism.edits.measures import AddMeasure
-from prism.edits.project import RenameProject
-from prism.edits.tokens import DescribeToken, MarkTokens
+from prism.coverage import additions
 from prism.errors import EditError
 from prism.expressions import typed_input
 from prism.expressions.values import encode
+from prism.measures.commands import AddMeasure
 from prism.model.document import Pairing, Ramp, Scene
 from prism.model.values import Expression, Listing
-from prism.palette import building, covering, ideas
+from prism.palette import building, ideas, plot, sections
 from prism.palette.ideas import Idea, named_color
 from prism.resolution.resolver import Resolver
-from prism.view_models import palette, plot, rays, sheet
-from prism.view_models.completion import complete
+from prism.sheet import grid, rays
+from prism.sheet.cell_commands import Cells, SetOpacity, ShiftCells
+from prism.sheet.completion import complete
+from prism.sheet.token_commands import DescribeToken, MarkTokens
 from tests.builders import axis, counter_keys, document, token
 
 
@@ -43,11 +44,11 @@ class EditTests(SimpleTestCase):
 
     def test_modes_are_dark_by_their_name_where_nothing_else_says_so(self):
         look = axis("look", "day", "night", "noche", "tide")
-        night = [dict(at.picks)["look"] for at in covering.dark_conditions(document(axes=(look,)))]
+        night = [dict(at.picks)["look"] for at in additions.dark_conditions(document(axes=(look,)))]
         self.assertEqual(night, ["night", "noche"])
         told = replace(look.modes[3], color_scheme="dark")
         look = replace(look, modes=(*look.modes[:3], told))
-        night = [dict(at.picks)["look"] for at in covering.dark_conditions(document(axes=(look,)))]
+        night = [dict(at.picks)["look"] for at in additions.dark_conditions(document(axes=(look,)))]
         self.assertEqual(night, ["night", "noche", "tide"])
 
     def test_one_unknown_token_refuses_all(self):
@@ -142,7 +143,7 @@ class ViewTests(SimpleTestCase):
             pairings=(Pairing("p", "text", ("none",)), Pairing("q", "text", ("page",))),
         )
         found = Resolver(built)
-        (line,) = sheet.lines(found, None, (), [built.token("text")])
+        (line,) = grid.lines(found, None, (), [built.token("text")])
         self.assertEqual(line.cells[0].worst.shown, "4.54")  # WCAG 2.2: #767676 on white
 
     def test_a_ramp_that_shows_through_has_no_curve_and_ends_none(self):
@@ -155,7 +156,7 @@ class ViewTests(SimpleTestCase):
 
     def test_other_colors_that_can_stand_in_for_a_step(self):
         built = inks(token("lone", "#abcdef", tier="raw"))
-        offered = [one.path for one in palette.step_options(built, "ink.2")]
+        offered = [one.path for one in sections.step_options(built, "ink.2")]
         self.assertEqual(offered, ["ink.1", "ink.3", "ink.4", "ink.5", "lone"])
 
     def test_an_opaque_color_finds_opaque_ones(self):

@@ -5,19 +5,19 @@ from django.test import SimpleTestCase
 
 from prism.cli import main
 from prism.color import space
-from prism.derive import levels
 from prism.errors import ExpressionError
 from prism.expressions.values import check
 from prism.formats import files
 from prism.model.document import Ramp, Rule
 from prism.model.values import Composite, Expression
-from prism.palette import building, ramps, recipes
+from prism.palette import building, plot, ramps, recipes
 from prism.resolution import graph
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 from prism.roles import rules
 from prism.roles.guess import guess
-from prism.view_models import completion, plot
+from prism.sheet import completion
+from prism.solver import levels
 from tests.builders import APPEARANCE, counter_keys, document, token
 
 

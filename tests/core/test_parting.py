@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from demo import quillhaven
 from prism.analysis import Analysis
-from prism.derive.parting import partings
-from prism.edits.pairings import PartPairing
+from prism.contrast.pairing_commands import PartPairing
+from prism.contrast.separation import partings
 from prism.errors import EditError
 from prism.model.document import Pairing
 from prism.resolution.contrast import audit

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from demo import quillhaven
 from prism.analysis import Analysis
 from prism.changes.values import set_values
-from prism.derive import passing
+from prism.contrast import nearest_step
 from prism.model.document import Document, Pairing
 from prism.model.values import Expression
 from prism.palette import building
@@ -79,7 +79,7 @@ class AnyDocumentTests(SimpleTestCase):
     def test_a_fix_makes_its_pairing_pass_everywhere_and_no_other_fall_short(self, built):
         before = falling_short(built)
         for key in {pairing for pairing, _ in before}:
-            for fix in passing.fixes(built, built.pairing(key)):
+            for fix in nearest_step.fixes(built, built.pairing(key)):
                 after = falling_short(set_values(built, fix.settings))
                 self.assertFalse({theme for pairing, theme in after if pairing == key})
                 self.assertLessEqual(after, before)
@@ -103,7 +103,7 @@ class AnyDocumentTests(SimpleTestCase):
             for step in light
             if not falling_short(with_value(built, "text", built.token(step).path))
         ]
-        fixes = [fix for fix in passing.fixes(built, pairing) if fix.side == "foreground"]
+        fixes = [fix for fix in nearest_step.fixes(built, pairing) if fix.side == "foreground"]
         self.assertEqual(bool(fixes), bool(passes))
         if fixes:
             nearest = min(abs(light[step] - now) for step in passes)
@@ -130,7 +130,7 @@ def with_value(built, key, path):
 
 class NamedTests(SimpleTestCase):
     def fixes(self, built, key="p", **within):
-        return passing.fixes(built, built.pairing(key), within)
+        return nearest_step.fixes(built, built.pairing(key), within)
 
     def paired(self, *tokens, required=4.5, base=None):
         built = with_tokens(base or ramps(ink="#66737a"), *tokens)
@@ -202,7 +202,7 @@ class NamedTests(SimpleTestCase):
         built = self.paired(token("text", "{ink.5}"), token("page", "{ink.1}"))
         fix = next(f for f in self.fixes(built, contrast="raised") if f.side == "foreground")
         self.assertEqual(fix.moves[0].condition.picks, (("contrast", "raised"),))
-        settings_made = passing.repaired(built, {"contrast": "raised"}, {})
+        settings_made = nearest_step.repaired(built, {"contrast": "raised"}, {})
         after = falling_short(set_values(built, settings_made))
         self.assertEqual({theme for _, theme in after}, {(0, 0), (1, 0)})
 
@@ -212,7 +212,7 @@ class NamedTests(SimpleTestCase):
         for _ in range(count):
             analysis = Analysis(built)
             for key in analysis.failing:
-                fixes = passing.fixes(analysis.judged, analysis.judged.pairing(key))
+                fixes = nearest_step.fixes(analysis.judged, analysis.judged.pairing(key))
                 if fixes:
                     built = set_values(built, fixes[0].settings)
                     break

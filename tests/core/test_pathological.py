@@ -10,7 +10,6 @@ from django.test import SimpleTestCase
 from bench.pathological.readers import READERS
 from bench.pathological.shapes import nested, properties, shapes
 from prism.changes.values import set_value
-from prism.derive import pasting
 from prism.errors import ExpressionError, FormatError, PrismError
 from prism.expressions import values
 from prism.expressions.typed_input import read_typed
@@ -22,6 +21,7 @@ from prism.model.document import TYPES, Document, Token
 from prism.model.values import BASE, Expression
 from prism.palette import text_colors
 from prism.resolution.resolver import Resolver
+from prism.sheet import paste
 from tests.builders import document, token
 
 #: Seconds after which something counts as endless; each of these takes well under one.
@@ -226,13 +226,13 @@ class TextTests(SimpleTestCase):
     def test_a_pasted_text_of_blanks_and_openings_is_read_at_once(self):
         own = document(token("a.b", "#111111"))
         with no_longer_than():
-            pasting.named(own, " " * 400_000)
-            pasting.named(own, "--a:" * 100_000)
+            paste.named(own, " " * 400_000)
+            paste.named(own, "--a:" * 100_000)
             text_colors.find("#123456 " + "a" * 390_000)
 
     def test_declarations_are_read_as_they_stand(self):
         own = document(token("a.b", "#111111", tier="semantic"))
-        found = pasting.named(own, ":root { --a-b: #222222; --c: url(x:y) }\n --a-b : red")
+        found = paste.named(own, ":root { --a-b: #222222; --c: url(x:y) }\n --a-b : red")
         self.assertEqual([value for _, value, _ in found.values], ["#222222", "red"])
         self.assertEqual(found.unknown, ("--c",))
 

@@ -11,8 +11,8 @@ from PIL import Image
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
 from prism.errors import FormatError
+from prism.palette.picture_view import marks
 from prism.palette.pictures import MAX_BYTES, read
-from prism.view_models.pictures import marks
 from tests.builders import areas, saved
 
 AREAS = (

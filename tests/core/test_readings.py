@@ -9,12 +9,12 @@ from hypothesis import strategies as st
 from bench import documents
 from demo import quillhaven
 from prism.analysis import Analysis
-from prism.derive.adding import add_token
 from prism.model.document import Pairing, Scene
 from prism.model.values import BASE
 from prism.resolution.resolver import Resolver
-from prism.view_models import filters, ladder, rays, sheet, tokens, trace
-from prism.view_models.completion import complete
+from prism.sheet import details, filters, grid, ladder, rays, trace
+from prism.sheet.addition import add_token
+from prism.sheet.completion import complete
 from tests import tried
 from tests.builders import document, random_document, token
 
@@ -139,7 +139,7 @@ class CellTests(SimpleTestCase):
         built = quillhaven.document()
         resolver = Resolver(built)
         keys = ("text.main", "surface.card", "surface.sunken")
-        lines = sheet.lines(
+        lines = grid.lines(
             resolver, built.axes[0], resolver.default_theme, [built.token(key) for key in keys]
         )
         found = {
@@ -187,14 +187,14 @@ class BlockTests(SimpleTestCase):
             *(token(f"b.{i}", "#222222") for i in range(10)),
         )
         resolver = Resolver(built)
-        found = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens)
+        found = grid.blocks(resolver, built.axes[0], (0, 0), built.tokens)
         self.assertEqual(sum(len(one.tokens) for one in found), 210)
         self.assertEqual(sum(len(one.lines) for one in found), 24)
         self.assertEqual([len(one.tokens) for one in found], [24] * 8 + [8, 10])
         self.assertEqual([one.later for one in found], [False] + [True] * 9)
-        opened = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens, always={"b.3"})
+        opened = grid.blocks(resolver, built.axes[0], (0, 0), built.tokens, always={"b.3"})
         self.assertFalse(opened[-1].later)
-        folded = sheet.blocks(resolver, built.axes[0], (0, 0), built.tokens, folded=["a"])
+        folded = grid.blocks(resolver, built.axes[0], (0, 0), built.tokens, folded=["a"])
         self.assertEqual(
             [(one.name, one.count, len(one.lines)) for one in folded],
             [("a", 200, 0), ("b", 10, 10)],
@@ -221,7 +221,7 @@ class OfferTests(SimpleTestCase):
         )
         scenes = (Scene("a", "Board", markup), Scene("b", "Plain", "<p>Nothing</p>"))
         built = replace(document(token("x", "#ffffff")), scenes=scenes)
-        rows = tokens.shelf(Resolver(built), (0, 0))
+        rows = details.shelf(Resolver(built), (0, 0))
         self.assertEqual(
             [(row.name, [(color.value, color.hex) for color in row.colors]) for row in rows[:-7]],
             [("Board", [("#123456", "#123456"), ("rgb(1 2 3)", "#010203")])],
@@ -231,7 +231,7 @@ class OfferTests(SimpleTestCase):
         built = quillhaven.document()
         brought = (token("moods.fog", "#ccd0d4", tier="raw"), token("loose", "#123", tier="raw"))
         built = replace(built, tokens=(*built.tokens, *brought))
-        rows = tokens.shelf(Resolver(built), (0, 0, 0))
+        rows = details.shelf(Resolver(built), (0, 0, 0))
         sets = {
             row.name: [color.value for color in row.colors] for row in rows if row.name != "CSS"
         }
@@ -245,13 +245,13 @@ class OfferTests(SimpleTestCase):
 
     def test_the_page_of_a_token_says_where_it_is_used(self):
         resolver = Resolver(quillhaven.document())
-        page = tokens.page(resolver, resolver.document.token("text.main"))
+        page = details.page(resolver, resolver.document.token("text.main"))
         self.assertEqual(
             [user.path for user in page.users], ["board.time", "ticket.place", "field.text"]
         )
         self.assertEqual(len(page.pairings), 13)
         self.assertEqual(page.css_name, "text-main")
-        beside = tokens.same_color(resolver, "text.link", resolver.default_theme)
+        beside = details.same_color(resolver, "text.link", resolver.default_theme)
         self.assertIn("button.fill.$root", [one.path for one in beside])
 
 
@@ -263,7 +263,7 @@ class MeasureTests(SimpleTestCase):
                 for place, text in enumerate(("24px", "18pt", "0.25in", "1.5rem", "0.635cm"))
             )
         )
-        lines = sheet.lines(Resolver(built), None, (), built.tokens)
+        lines = grid.lines(Resolver(built), None, (), built.tokens)
         for line in lines:
             self.assertAlmostEqual(line.cells[0].length, 24.0, places=9)
 
@@ -273,7 +273,7 @@ class MeasureTests(SimpleTestCase):
             token("gap.back", "-4px", type="dimension", tier="raw"),
             token("time.slow", "300ms", type="duration", tier="raw"),
         )
-        lines = sheet.lines(Resolver(built), None, (), built.tokens)
+        lines = grid.lines(Resolver(built), None, (), built.tokens)
         self.assertEqual([line.cells[0].length for line in lines], [40.0, 0.0, 0.0])
 
     def test_a_cell_says_what_is_stored_and_what_it_comes_to(self):
@@ -283,13 +283,13 @@ class MeasureTests(SimpleTestCase):
             token("ink", "#112233", tier="raw"),
             token("title", "Timetable", type="string", tier="raw"),
         )
-        cells = [line.cells[0] for line in sheet.lines(Resolver(built), None, (), built.tokens)]
+        cells = [line.cells[0] for line in grid.lines(Resolver(built), None, (), built.tokens)]
         self.assertEqual([cell.result for cell in cells], ["", "8px", "", ""])
 
     def test_shadows_are_shown_and_copied_as_they_are_typed(self):
         built = document(token("card", "#000", type="color", tier="raw"))
         built, shadow = add_token(built, "lift", [(BASE, "0 1px 4px 0 {card}")], iter("k").__next__)
-        (cell,) = sheet.lines(Resolver(built), None, (), [shadow])[0].cells
+        (cell,) = grid.lines(Resolver(built), None, (), [shadow])[0].cells
         self.assertEqual((cell.shown, cell.text), ("0 1px 4px 0 {card}",) * 2)
         self.assertEqual(cell.sample.kind, "shadow")
         self.assertEqual(cell.result, "")

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from django.test import SimpleTestCase
 
-from prism.compare.replacing import replacing
+from prism.exchange.replacement import replacing
 from prism.formats import resolver, resolver_writer
 from prism.model.document import Pairing, Ramp, SavedTheme, Scene, Word
 from tests.builders import axis, counter_keys, document, token

@@ -12,16 +12,17 @@ from prism.analysis import Analysis
 from prism.changes.axes import remove_mode
 from prism.color import space
 from prism.color.contrast import lightness
-from prism.derive import fixing, modes
-from prism.derive.mapping import ladder_of, opposite
-from prism.derive.reviewing import Asked, review
-from prism.derive.solving import Wanted, Watch
+from prism.contrast import fix_all
 from prism.errors import EditError
 from prism.model.document import Mode
+from prism.modes import proposal
+from prism.modes.review import Asked, review
 from prism.palette.course import oklch
+from prism.palette.mapping import ladder_of, opposite
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
 from prism.roles import rules
+from prism.solver import Wanted, Watch
 from tests import roles, tried
 
 NIGHT = Mode("night", "night", color_scheme="dark")
@@ -147,7 +148,9 @@ class DemoTests(SimpleTestCase):
 
 class DecidedTests(SimpleTestCase):
     def test_a_raw_color_that_refers_to_a_semantic_one_is_no_step_for_that(self):
-        made, own, source = modes.with_appearance(roles.random_document(6321), "k") or (None,) * 3
+        made, own, source = (
+            proposal.with_appearance(roles.random_document(6321), "k") or (None,) * 3
+        )
         if made is None:
             made = roles.random_document(6321)
             own, source = made.axes[0].key, made.axes[0].default
@@ -158,7 +161,7 @@ class DecidedTests(SimpleTestCase):
     @given(st.integers(0, 10**6), st.data())
     def test_what_is_refused_or_chosen_stays_so_and_the_source_mode_too(self, seed, data):
         built = roles.random_document(seed)
-        start = modes.with_appearance(built, "k") if not built.axes else None
+        start = proposal.with_appearance(built, "k") if not built.axes else None
         made, own, source = start or (built, built.axes[0].key, built.axes[0].default)
         plain = review(made, Asked(own, source, NIGHT, solves=False))
         keys = [row.token.key for row in plain.rows]
@@ -210,7 +213,7 @@ class FixTests(SimpleTestCase):
     def fixed(self, built, **wanted):
         analysis = Analysis(built)
         pairs = analysis.judged.pairings or tuple(one.pairing for one in analysis.offered)
-        return pairs, fixing.fix(built, Wanted(pairs, analysis.roles, **wanted), Watch(0.4))
+        return pairs, fix_all.fix(built, Wanted(pairs, analysis.roles, **wanted), Watch(0.4))
 
     def test_the_demo_passes_in_every_theme_by_a_few_moves(self):
         whole = quillhaven.document()

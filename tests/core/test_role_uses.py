@@ -11,14 +11,15 @@ from django.test import SimpleTestCase
 
 from demo import quillhaven
 from prism.analysis import Analysis
-from prism.edits.cells import SetValue
-from prism.edits.tokens import RenameToken
+from prism.coverage.needs import coverage_of
 from prism.model.document import shown_path
 from prism.model.values import Condition
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
 from prism.roles import by_slot, rules
 from prism.roles.guess import guess
+from prism.sheet.cell_commands import SetValue
+from prism.sheet.token_commands import RenameToken
 from tests import roles
 from tests.roles import colors
 
@@ -79,7 +80,7 @@ class CoverageTests(SimpleTestCase):
     def test_foreign_documents_have_what_they_have(self):
         missing = {}
         for name in ("german", "portuguese", "french", "camel", "component", "three_hundred"):
-            gaps = Analysis(roles.read(name).document).coverage.gaps
+            gaps = Analysis(roles.read(name).document).once(coverage_of).gaps
             missing[name] = [gap.name for gap in gaps]
         self.assertEqual(
             missing,

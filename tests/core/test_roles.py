@@ -9,8 +9,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.analysis import Analysis
-from prism.edits.cells import SetValue
-from prism.edits.tokens import DescribeToken, MarkTokens, RenameToken
 from prism.errors import PrismError
 from prism.formats import files
 from prism.model.document import Scene, Token, Word
@@ -19,6 +17,8 @@ from prism.resolution.resolver import Resolver
 from prism.roles import lexicon, role, rules
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
+from prism.sheet.cell_commands import SetValue
+from prism.sheet.token_commands import DescribeToken, MarkTokens, RenameToken
 from tests import roles, tried
 from tests.builders import counter_keys
 from tests.roles import colors

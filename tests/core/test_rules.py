@@ -8,20 +8,28 @@ from hypothesis import strategies as st
 
 from prism import checks
 from prism.analysis import Analysis
-from prism.derive.reviewing import Asked
+from prism.contrast import rule_view
+from prism.contrast.pairing_commands import AddPairing, RemovePairing, RequireOfPairing
+from prism.contrast.rule_commands import (
+    AddWord,
+    PairByPattern,
+    PairByRule,
+    RemoveRule,
+    RequireByRule,
+)
 from prism.edits import from_fields
-from prism.edits.cells import SetValue
-from prism.edits.pairings import AddPairing, RemovePairing, RequireOfPairing
-from prism.edits.rules import AddWord, PairByPattern, PairByRule, RemoveRule, RequireByRule
-from prism.edits.tokens import DescribeToken
 from prism.model.document import Mode, Pairing, Rule
 from prism.model.whole import flaws
+from prism.modes import review_view
+from prism.modes.review import Asked
 from prism.resolution.contrast import audit, summary
 from prism.resolution.resolver import Resolver
 from prism.roles import role, rules
 from prism.roles.patterns import fitting
-from prism.view_models import by_rule, proposing, questions
-from prism.view_models.consequences import consequences
+from prism.sheet import questions
+from prism.sheet.cell_commands import SetValue
+from prism.sheet.consequences import consequences
+from prism.sheet.token_commands import DescribeToken
 from tests import tried
 from tests.builders import axis, document, token
 from tests.roles import names, random_document, read
@@ -102,7 +110,7 @@ class KeptRulesTests(SimpleTestCase):
         built = replace(small(), rules=(Rule("later", "later"),))
         self.assertEqual(words(built), [])
         self.assertEqual(flaws(built), [])
-        (row,) = by_rule.kept(Analysis(built))
+        (row,) = rule_view.kept(Analysis(built))
         self.assertEqual((row.sentence, row.count), ("“later”, of another version", 0))
 
     def test_a_rule_without_anything_to_pair_is_a_flaw(self):
@@ -115,7 +123,7 @@ class JudgedTests(SimpleTestCase):
     def test_each_pairing_says_by_which_rule(self):
         built = PairByPattern("k", "action.*", "page").apply(PairByRule("k").apply(small()))
         analysis = Analysis(built)
-        sentences = [by_rule.names(analysis)[p.key] for p in analysis.judged.pairings]
+        sentences = [rule_view.names(analysis)[p.key] for p in analysis.judged.pairings]
         self.assertEqual(
             sentences,
             [
@@ -125,10 +133,10 @@ class JudgedTests(SimpleTestCase):
                 "action.* on page",
             ],
         )
-        kept = {row.sentence: (row.count, row.required) for row in by_rule.kept(analysis)}
+        kept = {row.sentence: (row.count, row.required) for row in rule_view.kept(analysis)}
         self.assertEqual(kept["action.* on page"], (2, 4.5))
         self.assertEqual(kept["The focus on what it surrounds"], (0, 3.0))
-        self.assertEqual(by_rule.offer(analysis).count, 0)
+        self.assertEqual(rule_view.offer(analysis).count, 0)
 
     def test_what_falls_short_is_counted_and_follows_an_edit(self):
         before = Analysis(PairByRule("k").apply(small()))
@@ -151,10 +159,10 @@ class JudgedTests(SimpleTestCase):
             axes=(axis("look", "light", "dim"),),
         )
         asked = Asked("look", "light", Mode("dark", "dark", color_scheme="dark"))
-        found = proposing.proposal(Analysis(built), (0,), asked)
+        found = review_view.proposal(Analysis(built), (0,), asked)
         self.assertEqual((found.pairs, found.by_rule, found.short), (2, True, ()))
         kept = Analysis(PairByRule("k", ("focus",)).apply(built))
-        found = proposing.proposal(kept, (0,), asked)
+        found = review_view.proposal(kept, (0,), asked)
         self.assertEqual((found.pairs, found.by_rule, found.short), (1, False, ()))
 
     def test_results_are_kept_where_an_edit_cannot_reach(self):

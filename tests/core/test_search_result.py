@@ -7,12 +7,13 @@ from django.test import SimpleTestCase
 from demo import quillhaven
 from prism import checks
 from prism.analysis import Analysis
-from prism.derive.reviewing import Asked, review
-from prism.derive.solving import Watch
+from prism.contrast import fix_all_view
 from prism.errors import PrismError
 from prism.model.document import Mode
+from prism.modes import review_view
+from prism.modes.review import Asked, review
 from prism.resolution.contrast import audit
-from prism.view_models import fixing, proposing
+from prism.solver import Watch
 
 NIGHT = Mode("night", "night", color_scheme="dark")
 
@@ -40,17 +41,17 @@ class SearchResultTests(SimpleTestCase):
             self.assertEqual(again.short, searched.short)
             self.assertEqual(again.contradictions, searched.contradictions)
             theme = self.analysis.resolver.default_theme
-            shown = proposing.proposal(self.analysis, theme, asked, UNUSED, searched.search)
+            shown = review_view.proposal(self.analysis, theme, asked, UNUSED, searched.search)
             self.assertEqual(shown.proven, searched.solved.proven)
         self.assertTrue(searched.contradictions, "the second has some")
 
     def test_fixes_come_out_the_same(self):
-        scope = fixing.Scope(frozenset(["text.faint"]))
-        text = fixing.searched(self.analysis, scope)
+        scope = fix_all_view.Scope(frozenset(["text.faint"]))
+        text = fix_all_view.searched(self.analysis, scope)
         self.assertTrue(json.loads(text)["moves"])
         searched, again = (
-            fixing.fix_all(self.analysis, scope),
-            fixing.fix_all(self.analysis, scope, UNUSED, text),
+            fix_all_view.fix_all(self.analysis, scope),
+            fix_all_view.fix_all(self.analysis, scope, UNUSED, text),
         )
         self.assertEqual(again.rows, searched.rows)
         self.assertEqual(again.short, searched.short)
@@ -59,7 +60,8 @@ class SearchResultTests(SimpleTestCase):
 
     def test_a_search_can_be_stopped_before_it_begins(self):
         self.assertEqual(
-            fixing.searched(self.analysis, fixing.Scope(), Watch(stopped=lambda: True)), ""
+            fix_all_view.searched(self.analysis, fix_all_view.Scope(), Watch(stopped=lambda: True)),
+            "",
         )
 
     def test_other_text_is_refused(self):
@@ -86,7 +88,7 @@ class ScopeTests(SimpleTestCase):
         cls.analysis = Analysis(quillhaven.document())
 
     def fixed(self, **scope):
-        made = fixing.fix_all(self.analysis, fixing.Scope(**scope))
+        made = fix_all_view.fix_all(self.analysis, fix_all_view.Scope(**scope))
         return made, Analysis(made.made.document)
 
     def assert_nothing_is_worse(self, after):
@@ -102,7 +104,7 @@ class ScopeTests(SimpleTestCase):
         self.assertEqual((made.before > 0, made.short), (True, ()))
         self.assertEqual({row.path for row in made.rows}, {"text.faint"})
         self.assert_nothing_is_worse(after)
-        everything = fixing.fix_all(after, fixing.Scope())
+        everything = fix_all_view.fix_all(after, fix_all_view.Scope())
         self.assertGreater(everything.before, 0, "others still fall short")
 
     def test_one_mode(self):
@@ -120,5 +122,5 @@ class ScopeTests(SimpleTestCase):
         _, after = self.fixed(levels=True)
         self.assertEqual([f for f in after.findings if f.check == "elevation"], [])
         self.assert_nothing_is_worse(after)
-        again = fixing.fix_all(after, fixing.Scope(levels=True))
+        again = fix_all_view.fix_all(after, fix_all_view.Scope(levels=True))
         self.assertEqual(again.rows, (), "levels that rise are left alone")

@@ -9,14 +9,15 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from prism.derive import modes, solving
-from prism.derive.reviewing import Asked, review
-from prism.derive.solving import Wanted, Watch, cpsat
-from prism.derive.solving.problem import Demand, Problem, bundled, merged
+from prism import solver
 from prism.model.document import Document, Mode, Pairing
+from prism.modes import proposal
+from prism.modes.review import Asked, review
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
 from prism.roles.guess import guess
+from prism.solver import Wanted, Watch, cpsat
+from prism.solver.problem import Demand, Problem, bundled, merged
 from tests import roles, tried
 from tests.builders import axis, document, token
 
@@ -139,7 +140,7 @@ class ForeignTests(SimpleTestCase):
             if built.axes:
                 start, source = built.axes[0].key, built.axes[0].default
             else:
-                built, start, source = modes.with_appearance(built, "k")
+                built, start, source = proposal.with_appearance(built, "k")
             scheme = "light" if name == "spanish" else "dark"
             new = Mode("new", "new", color_scheme=scheme)
             made = review(built, Asked(start, source, new), Watch(0.4))
@@ -152,7 +153,7 @@ class ForeignTests(SimpleTestCase):
     @given(st.integers(0, 10**6))
     def test_nothing_falls_short_that_did_not(self, seed):
         built = roles.random_document(seed)
-        start = modes.with_appearance(built, "k") if not built.axes else None
+        start = proposal.with_appearance(built, "k") if not built.axes else None
         document, own, source = start or (built, built.axes[0].key, built.axes[0].default)
         plain = review(document, Asked(own, source, NIGHT, solves=False))
         made = review(document, Asked(own, source, NIGHT), Watch(0.4))
@@ -176,7 +177,7 @@ class ContradictionTests(SimpleTestCase):
 
     def solved(self, built, pairs, **wanted):
         guesses = guess(built, Resolver(built))
-        return solving.solve(built, Wanted(pairs, guesses, **wanted))
+        return solver.solve(built, Wanted(pairs, guesses, **wanted))
 
     def test_a_palette_without_a_step_is_told_what_is_missing(self):
         built = document(

@@ -6,18 +6,19 @@ from django.test import SimpleTestCase
 
 from demo import quillhaven
 from prism.analysis import Analysis
-from prism.edits import scenes as scene_edits
-from prism.edits.cells import SetValue
-from prism.edits.scenes import BindSlot, MakeScene, RemoveScene, SetPieces
 from prism.errors import EditError
 from prism.formats import scene_css
 from prism.model.whole import flaws
 from prism.resolution.resolver import Resolver
 from prism.roles import by_slot
 from prism.roles.guess import guess
-from prism.view_models import scene_pairs, scenes, stage
-from prism.view_models.lens import lens
-from prism.view_models.stage import Staged, Zone
+from prism.scenes import commands as scene_edits
+from prism.scenes import markup as scenes
+from prism.scenes import pairs, stage
+from prism.scenes.commands import BindSlot, MakeScene, RemoveScene, SetPieces
+from prism.scenes.stage import Staged, Zone
+from prism.sheet.cell_commands import SetValue
+from prism.vision.lens import lens
 from studio.rooms.stage import library
 from tests import roles, slots
 
@@ -166,7 +167,7 @@ class ZoneTests(SimpleTestCase):
 
     def test_what_the_pairings_lack(self):
         scene = library.scene_of("departures", "Quillhaven Crossings")
-        missing = scene_pairs.missing(self.analysis, scene)
+        missing = pairs.missing(self.analysis, scene)
         self.assertIn(
             ("text.link", "signal.surface.note", "text"),
             [(pair.foreground.path, pair.backgrounds[0].path, pair.use) for pair in missing],
@@ -189,7 +190,7 @@ class ZoneTests(SimpleTestCase):
         places = {element.name: element.place for element in scene.elements}
 
         def uses(sizes):
-            found = scene_pairs.missing(Analysis(bare), scene, scene_pairs.read_sizes(sizes))
+            found = pairs.missing(Analysis(bare), scene, pairs.read_sizes(sizes))
             bound = {token.key: slot for slot, token in Analysis(bare).bindings.items()}
             return {bound[p.foreground.key]: (p.use, p.required, p.sizes) for p in found}
 

@@ -12,15 +12,14 @@ from prism import checks, starters
 from prism.analysis import Analysis
 from prism.color import space
 from prism.color.difference import delta_e_2000, lab
+from prism.coverage.needs import coverage_of
 from prism.errors import PrismError
-from prism.palette.coverage import coverage_of
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit
 from prism.roles.by_slot import SLOTS
-from prism.starters import STARTERS, plan
+from prism.starters import STARTERS, plan, preview
 from prism.starters.naming import NAMINGS, naming, read_prefix
 from prism.starters.plan import PARTS, NamedColor, Plan, sorted_out
-from prism.view_models import starting
 from tests import tried
 from tests.builders import counter_keys, small_picture
 
@@ -244,14 +243,14 @@ class StarterTests(SimpleTestCase):
         self.assertEqual(starters.build(Plan("x", start="nothing"), counter_keys()).tokens, ())
         _, built = made(("brine", "#00687b"), start="nothing")
         self.assertEqual({token.top for token in built.tokens}, {"brine"})
-        self.assertEqual(starting.shown(Analysis(built)).pairings, ())
+        self.assertEqual(preview.shown(Analysis(built)).pairings, ())
 
 
 class ShownTests(SimpleTestCase):
     def test_the_preview_counts_what_is_there_with_the_tightest_pairing_first(self):
         _, built = made(("brine", "#00687b"))
         analysis = Analysis(built)
-        shown = starting.shown(analysis)
+        shown = preview.shown(analysis)
         self.assertEqual((shown.tokens, shown.failing), (len(built.tokens), 0))
         margins = [read.margin for read in shown.pairings]
         self.assertEqual(margins, sorted(margins))
@@ -262,5 +261,5 @@ class ShownTests(SimpleTestCase):
 
     def test_every_appearance_of_the_first_brands_is_shown(self):
         _, built = made(("a", "#00687b"), ("b", "#f06a52"), start="several-brands")
-        words = [look.words for look in starting.looks(Analysis(built))]
+        words = [look.words for look in preview.looks(Analysis(built))]
         self.assertEqual(words, ["light, a", "dark, a", "light, b", "dark, b"])

@@ -5,7 +5,6 @@ from dataclasses import replace
 
 from django.test import SimpleTestCase
 
-from prism.derive.adding import add_token
 from prism.errors import ExpressionError, FormatError, PrismError
 from prism.expressions.typed_input import read_typed, typed
 from prism.expressions.types import TOKEN_TYPES
@@ -13,6 +12,7 @@ from prism.expressions.values import check, leaves, references, rewrite
 from prism.formats import resolver, resolver_writer, token_values
 from prism.model.document import TYPES, Token
 from prism.model.values import BASE, Composite, Expression, Listing
+from prism.sheet.addition import add_token
 from tests.builders import counter_keys, document, resolved
 
 

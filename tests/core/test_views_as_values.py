@@ -8,15 +8,16 @@ from django.test import SimpleTestCase
 from demo import quillhaven
 from prism import edits
 from prism.analysis import Analysis
-from prism.derive import mapping, pasting
 from prism.errors import EditError
 from prism.formats import files, resolver_writer
+from prism.measures.scales import usual_axis
 from prism.model.imported import Entry, Source
 from prism.model.values import Condition
-from prism.palette import text_colors
-from prism.palette.measures import usual_axis
+from prism.modes import axes_view as axes
+from prism.palette import mapping, text_colors
+from prism.palette import sections as palette
 from prism.resolution.resolver import Resolver
-from prism.view_models import axes, palette
+from prism.sheet import paste as pasting
 from tests.builders import axis, counter_keys, document, token
 
 WHOLE = quillhaven.document()

@@ -4,12 +4,12 @@ import random
 
 from demo import quillhaven
 from prism.changes.values import set_value
-from prism.derive.adding import add_token
 from prism.expressions.typed_input import read_typed, typed
 from prism.formats import css, css_in_place, files, style_sheets
 from prism.model.document import Token
 from prism.model.values import BASE
 from prism.resolution.resolver import Resolver
+from prism.sheet.addition import add_token
 from tests.builders import counter_keys, document
 from tests.reference.pages import SheetTestCase
 

@@ -16,8 +16,8 @@ from prism.color import space
 from prism.color.contrast import contrast_ratio
 from prism.formats.scene_css import COLORS
 from prism.roles.by_slot import SCENES
-from prism.view_models.lens import LENSES, lens, seen
-from prism.view_models.stage import Staged, Zone
+from prism.scenes.stage import Staged, Zone
+from prism.vision.lens import LENSES, lens, seen
 from studio.rooms.stage import library
 from studio.rooms.stage.shown import SELECTOR
 from tests import scene_pages

@@ -5,8 +5,8 @@ from django.test import Client
 
 from prism.changes.values import set_value
 from prism.compare.merge import merge
-from prism.edits.palette import AddRamp
 from prism.model.values import BASE, Expression
+from prism.palette.commands import AddRamp
 from studio.store import projects as store
 from studio.store.models import Membership
 from tests.builders import axis, document, token

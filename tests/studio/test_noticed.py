@@ -11,10 +11,10 @@ from django.test import RequestFactory, SimpleTestCase, TestCase
 
 from demo import quillhaven
 from prism.analysis import Analysis
-from prism.edits.axes import RenameAxis
-from prism.edits.cells import SetValue
 from prism.errors import PrismError
+from prism.modes.commands import RenameAxis
 from prism.palette.ideas import Brief
+from prism.sheet.cell_commands import SetValue
 from studio.rooms.palette.address import PaletteAddress
 from studio.rooms.palette.ideas.address import IdeasAddress
 from studio.rooms.palette.measures.forms import ScaleForm

@@ -12,13 +12,13 @@ from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.analysis import Analysis
-from prism.derive.fixing import modes_axis
-from prism.derive.solving import Watch
-from prism.edits.pairings import FixAll
+from prism.contrast import fix_all_view
+from prism.contrast.fix_all import modes_axis
+from prism.contrast.fix_all_view import Scope
+from prism.contrast.pairing_commands import FixAll
 from prism.errors import PrismError
 from prism.model.values import Composite, Expression, Listing
-from prism.view_models import fixing
-from prism.view_models.fixing import Scope
+from prism.solver import Watch
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -46,10 +46,10 @@ ChecksFrame = Frame[ChecksAddress]
 
 
 @lru_cache(maxsize=4)
-def _made(analysis: Analysis, scope: Scope, earlier: str = "") -> fixing.FixAll:
+def _made(analysis: Analysis, scope: Scope, earlier: str = "") -> fix_all_view.FixAll:
     end = time.monotonic() + _WAITED
     watch = Watch(_PATIENCE, seconds=_AT_MOST, stopped=lambda: time.monotonic() > end)
-    return fixing.fix_all(analysis, scope, watch, earlier)
+    return fix_all_view.fix_all(analysis, scope, watch, earlier)
 
 
 def _enter(request: HttpRequest, project: Project) -> ChecksFrame:

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from django import forms
 
+from prism.contrast.pairing_commands import AddPairing
+from prism.contrast.rule_commands import PairByPattern
 from prism.edits import Command
-from prism.edits.pairings import AddPairing
-from prism.edits.rules import PairByPattern
 from prism.resolution.contrast import REQUIRED
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store

@@ -10,9 +10,18 @@ from urllib.parse import quote
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
-from prism import edits
+from prism.contrast import (
+    fixes,
+    matrix,
+    pairing_commands,
+    rule_commands,
+    rule_view,
+    waiver_commands,
+)
+from prism.contrast.pairing_commands import FixPairing
+from prism.hygiene import commands as hygiene_commands
 from prism.model.document import Mode, Pairing, Token
-from prism.view_models import by_rule, fixes, matrix
+from prism.vision import commands as vision_commands
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -55,8 +64,8 @@ def _room(
     laid_out = matrix.rows(frame.judging, table, failing, wanted)
     rows = laid_out.rows
     columns = _columns(frame, table)
-    names, rules = by_rule.names(frame.analysis), by_rule.kept(frame.analysis)
-    opened = by_rule.pairing(frame.analysis, frame.address.pairing)
+    names, rules = rule_view.names(frame.analysis), rule_view.kept(frame.analysis)
+    opened = rule_view.pairing(frame.analysis, frame.address.pairing)
     context = {
         "columns": columns,
         "groups": _groups(table),
@@ -76,7 +85,7 @@ def _room(
         "failing": len(failing),
         "find": frame.address.find,
         "form": form or _new_pairing(frame),
-        "offer": by_rule.offer(frame.analysis),
+        "offer": rule_view.offer(frame.analysis),
         "colors": _colors(frame),
         **_opened(frame, opened),
     }
@@ -187,12 +196,18 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
         return _room(frame, status=status, problem=problem, typed=request.POST)
 
     def then(saved: store.Saved) -> str:
-        fixed = isinstance(saved.command, edits.pairings.FixPairing)
-        if fixed or by_rule.pairing(saved.loaded.analysis, frame.address.pairing) is None:
+        fixed = isinstance(saved.command, FixPairing)
+        if fixed or rule_view.pairing(saved.loaded.analysis, frame.address.pairing) is None:
             frame.address = frame.address.but(pairing="")
         return frame.here
 
     form = SignedCommandForm(
-        request.POST, frame.person, edits.pairings, edits.rules, edits.findings
+        request.POST,
+        frame.person,
+        pairing_commands,
+        rule_commands,
+        hygiene_commands,
+        waiver_commands,
+        vision_commands,
     )
     return writing.run(frame, form, refuse, then)

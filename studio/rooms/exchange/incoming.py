@@ -12,10 +12,10 @@ from typing import Any
 
 from django.contrib.auth.models import User
 
-from prism.compare.replacing import replacing
-from prism.edits.documents import ImportDocument
-from prism.edits.words import counted
+from prism.commands.names import counted
 from prism.errors import PrismError
+from prism.exchange.commands import ImportDocument
+from prism.exchange.replacement import replacing
 from prism.formats import archive
 from prism.formats import files as formats
 from prism.formats.style_sheets.outcome import SkippedDeclaration

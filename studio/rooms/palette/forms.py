@@ -8,11 +8,10 @@ from typing import Any
 from django import forms
 
 from prism.edits import Command
-from prism.edits.palette import AddRamp, RetuneRamp, SetColor
 from prism.model.document import Document
-from prism.palette import building
+from prism.palette import building, plot
+from prism.palette.commands import AddRamp, RetuneRamp, SetColor
 from prism.palette.recipes import DEFAULTS
-from prism.view_models import plot
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
 

@@ -10,7 +10,7 @@ from urllib.parse import quote
 from django.template.loader import render_to_string
 
 from prism.model.document import shown_path
-from prism.view_models.palette import Head, Strip, Swatch
+from prism.palette.sections import Head, Strip, Swatch
 from studio.rooms.frame import AnyFrame
 
 _KEPT = 2000

@@ -13,15 +13,19 @@ from prism import edits
 from prism.color import space
 from prism.color.contrast import truncate_ratio
 from prism.color.notation import NOTATIONS
-from prism.edits.palette import RetuneRamp
+from prism.coverage import commands as coverage_commands
+from prism.coverage.needs import coverage_of
 from prism.errors import PrismError
 from prism.expressions import typed_input
 from prism.model.document import Ramp
 from prism.model.values import BASE
-from prism.palette import building, purposes, ramps, recipes
-from prism.palette.coverage import coverage_of
-from prism.view_models import palette, plot
-from prism.view_models.consequences import consequences
+from prism.palette import building, plot, purposes, ramps, recipes
+from prism.palette import commands as palette_commands
+from prism.palette import sections as palette
+from prism.palette.commands import RetuneRamp, SetColor
+from prism.sheet import token_commands
+from prism.sheet.consequences import consequences
+from prism.sheet.token_commands import RemoveToken
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -209,7 +213,9 @@ def store_point(request: HttpRequest, project: Project) -> HttpResponse:
 @require_POST
 def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Run a command on ramps, steps, purposes or single tokens."""
-    form = writing.NamedCommandForm(request.POST, edits.palette, edits.tokens)
+    form = writing.NamedCommandForm(
+        request.POST, palette_commands, coverage_commands, token_commands
+    )
     return _run(enter(request, project), form)
 
 
@@ -269,9 +275,9 @@ def show_impact(request: HttpRequest, project: Project) -> HttpResponse:
     try:
         change: edits.Command
         if get("removed"):
-            change = edits.tokens.RemoveToken(get("token", ""), get("into", ""))
+            change = RemoveToken(get("token", ""), get("into", ""))
         else:
-            change = edits.palette.SetColor(get("token", ""), get("value", ""))
+            change = SetColor(get("token", ""), get("value", ""))
         after = change.apply(analysis.document)
         context = {
             "found": consequences(analysis, after),

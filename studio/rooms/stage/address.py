@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from prism.analysis import Analysis
 from prism.resolution.resolver import Theme
-from prism.view_models.lens import LENSES
-from prism.view_models.stage import Zone
+from prism.scenes.stage import Zone
+from prism.vision.lens import LENSES
 from studio.rooms.address import Address, choice, text
 
 MOST_PANES, MOST_ZONES = 6, 24

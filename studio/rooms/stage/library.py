@@ -8,11 +8,11 @@ from functools import lru_cache
 
 from django.template.loader import render_to_string
 
-from prism.edits.scenes import PIECES, pieces_of
 from prism.formats import scene_css
 from prism.model.document import Document
 from prism.roles import by_slot
-from prism.view_models.scenes import SceneRead, read_scene
+from prism.scenes.commands import PIECES, pieces_of
+from prism.scenes.markup import SceneRead, read_scene
 from studio.rooms.stage.words import DEMO, words_for
 
 #: The id of the plain card, and its slots, which take any tokens.

@@ -7,14 +7,14 @@ from collections.abc import Mapping
 from typing import Any
 from urllib.parse import quote
 
-from prism.edits.scenes import PIECES, token_at, type_of
 from prism.formats.scene_css import PAINTS, STATES
 from prism.model.document import Token
 from prism.resolution.resolver import Theme
-from prism.view_models import scene_pairs, stage
-from prism.view_models.lens import LENSES, lens
-from prism.view_models.scenes import RunReading, SceneRead, readings
-from prism.view_models.stage import Staged
+from prism.scenes import pairs, stage
+from prism.scenes.commands import PIECES, token_at, type_of
+from prism.scenes.markup import RunReading, SceneRead, readings
+from prism.scenes.stage import Staged
+from prism.vision.lens import LENSES, lens
 from studio.rooms.frame import Frame
 from studio.rooms.stage import address as addresses
 from studio.rooms.stage import library
@@ -146,7 +146,7 @@ def _dock(
 ) -> dict[str, Any]:
     """What the lists of the dock hold; only that of the open one is made."""
     open_dock = frame.address.dock or "texts"
-    missing = scene_pairs.missing(frame.analysis, scene)
+    missing = pairs.missing(frame.analysis, scene)
     rows: list[RunReading] = []
     if open_dock == "texts":
         rows = readings(frame.resolver, scene.runs, staged[0].bindings, themes)

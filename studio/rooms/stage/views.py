@@ -9,10 +9,12 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from prism.edits import cells, pairings, scenes
+from prism.contrast import pairing_commands
 from prism.formats import scene_css
-from prism.view_models import scene_pairs
-from prism.view_models.stage import Zone
+from prism.scenes import commands
+from prism.scenes import pairs as scene_pairs
+from prism.scenes.stage import Zone
+from prism.sheet import cell_commands
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -145,7 +147,7 @@ def value(request: HttpRequest, project: Project) -> HttpResponse:
     if token is None or won is None:
         return refuse("That value is no longer there.", 422)
     text = request.POST.get("text", "")[: writing.MOST_TEXT]
-    form = writing.ReadyForm(request.POST, cells.SetValue(token.key, text, won[0]))
+    form = writing.ReadyForm(request.POST, cell_commands.SetValue(token.key, text, won[0]))
     return writing.run(frame, form, refuse)
 
 
@@ -154,10 +156,10 @@ def value(request: HttpRequest, project: Project) -> HttpResponse:
 def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Bind a slot to a token, or add a pairing that stands on a scene."""
     frame = _enter(request, project)
-    form = writing.NamedCommandForm(request.POST, scenes, pairings)
+    form = writing.NamedCommandForm(request.POST, commands, pairing_commands)
 
     def then(saved: store.Saved) -> str:
-        if isinstance(saved.command, scenes.MakeScene):
+        if isinstance(saved.command, commands.MakeScene):
             return frame.plain_url("stage:room", scene=f"own-{saved.command.key}", dock="pieces")
         return frame.here
 

@@ -9,8 +9,8 @@ from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.errors import PrismError
-from prism.view_models import changes, completion, tokens
-from prism.view_models.consequences import consequences
+from prism.sheet import completion, details, preview
+from prism.sheet.consequences import consequences
 from studio.accounts.permissions import requires
 from studio.rooms.themes import read_theme
 from studio.rooms.tokens.forms import CellForm, DescribeForm
@@ -44,7 +44,7 @@ def shelf(request: HttpRequest, project: Project) -> HttpResponse:
     """The ramps and the named colors of CSS, to pick a value from."""
     analysis = store.load(project).analysis
     theme = read_theme(analysis, request.GET.get("theme", ""))
-    return render(request, "tokens/shelf.html", {"rows": tokens.shelf(analysis.resolver, theme)})
+    return render(request, "tokens/shelf.html", {"rows": details.shelf(analysis.resolver, theme)})
 
 
 @requires("view")
@@ -61,7 +61,7 @@ def show_impact(request: HttpRequest, project: Project) -> HttpResponse:
         after = form.command().apply(frame.document)
         condition = form.target(frame.document)
         key = form.cleaned_data["token"]
-        context["result"] = tokens.result(after, key, condition, frame.theme)
+        context["result"] = details.result(after, key, condition, frame.theme)
         context["found"] = consequences(frame.analysis, after)
     except PrismError as error:
         context["problem"] = str(error)
@@ -78,7 +78,7 @@ def preview_description(request: HttpRequest, project: Project) -> HttpResponse:
     try:
         if form.is_valid():
             outcome = form.command().outcome(frame.document)
-            context["change"] = changes.change(frame.document, outcome)
+            context["change"] = preview.change(frame.document, outcome)
     except PrismError as error:
         context["problem"] = str(error)
     return render(request, "mapping/preview.html", context)

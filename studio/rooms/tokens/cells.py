@@ -11,11 +11,11 @@ from django.template.loader import render_to_string
 from django.utils.html import format_html
 from django.utils.safestring import mark_safe
 
+from prism.measures.samples import Sample
 from prism.model.document import shown_path
 from prism.resolution.contrast import Reading
 from prism.roles.grounds import Guess
-from prism.view_models import sheet
-from prism.view_models.samples import Sample
+from prism.sheet import grid
 
 _KEPT = 2000
 
@@ -56,7 +56,7 @@ class _Row:
 
 
 def markup(
-    line: sheet.Line,
+    line: grid.Line,
     names: Mapping[str, str],
     base: str,
     opened: str = "",
@@ -113,7 +113,7 @@ class _Block:
 
 
 def block(
-    match: sheet.Block,
+    match: grid.Block,
     lines: Sequence[str],
     *,
     heads_tier: bool,
@@ -154,7 +154,7 @@ def _head(block: _Block) -> str:
     return render_to_string("tokens/block.html", {"block": block})
 
 
-def _cell(key: str, cell: sheet.Cell, names: Mapping[str, str], base: str) -> _Cell:
+def _cell(key: str, cell: grid.Cell, names: Mapping[str, str], base: str) -> _Cell:
     mode = cell.mode.key if cell.mode else ""
     slug = names.get(mode, "")
     worst = cell.worst

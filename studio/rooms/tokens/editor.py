@@ -13,7 +13,7 @@ from prism.model.document import TYPES, Axis, Document, Mode, Token
 from prism.model.names import condition_words
 from prism.model.values import BASE, Condition
 from prism.roles import role
-from prism.view_models import sheet, tokens, trace
+from prism.sheet import details, grid, trace
 from studio.rooms.frame import Frame
 from studio.rooms.tokens.address import SheetAddress
 from studio.rooms.tokens.columns import axis_of, mode_names_of
@@ -31,13 +31,13 @@ def editor(
         return None
     axis, resolver = axis_of(frame), frame.resolver
     names = mode_names_of(frame.analysis, axis)
-    columns = sheet.columns(resolver, axis, frame.theme)
+    columns = grid.columns(resolver, axis, frame.theme)
     open_mode = frame.address.open_mode
     mode, theme = next(
         ((mode, theme) for mode, theme in columns if mode and names[mode.key] == open_mode),
         (None, frame.theme),
     )
-    cell = sheet.cell(resolver, token, axis, mode, theme)
+    cell = grid.cell(resolver, token, axis, mode, theme)
     target = BASE
     if mode is not None and axis is not None:
         target = cell_condition(resolver, token.key, axis.key, mode.key, theme)
@@ -52,7 +52,7 @@ def editor(
         "conditions": _conditions(frame.document, token, target, axis, mode),
         "clearable": token.value(target) is not None and (target != BASE or len(token.values) > 1),
         "picture": trace.picture(resolver, token.key, theme),
-        "others": tokens.same_color(resolver, token.key, theme),
+        "others": details.same_color(resolver, token.key, theme),
         "influence": _influence(frame, token),
         "cell_id": f"{token.key}:{open_mode}",
         "mode_name": open_mode,
@@ -67,12 +67,12 @@ def _details(frame: SheetFrame, token: Token) -> dict[str, Any]:
     """What the token's page shows beside its open cell."""
     known = frame.analysis.roles.get(token.key)
     return {
-        "page": tokens.page(frame.judging, token),
+        "page": details.page(frame.judging, token),
         "role": known,
         "roles": role.every(),
         "types": TYPES,
         "owner": frame.document.token(known.belongs_to) if known else None,
-        "owners": tokens.owners(frame.analysis),
+        "owners": details.owners(frame.analysis),
         "history": store.history(frame.project, token.key),
     }
 

@@ -8,11 +8,11 @@ from django import forms
 
 from prism.compare.rows import condition_from
 from prism.edits import Command
-from prism.edits.adding import AddPasted, AddToken
-from prism.edits.cells import ClearValue, SetValue, SetValueInColumn
-from prism.edits.tokens import DescribeToken
 from prism.model.document import Document
 from prism.model.values import Condition
+from prism.sheet.cell_commands import ClearValue, SetValue, SetValueInColumn
+from prism.sheet.row_commands import AddPasted, AddToken
+from prism.sheet.token_commands import DescribeToken
 from studio.rooms.frame import Frame
 from studio.rooms.tokens.address import SheetAddress
 from studio.rooms.tokens.columns import axis_of

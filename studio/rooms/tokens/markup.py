@@ -11,7 +11,7 @@ from django.urls import reverse
 from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import TYPES, Axis
 from prism.model.grouping import separator_of
-from prism.view_models import sheet
+from prism.sheet import grid
 from studio.rooms.tokens import cells
 from studio.rooms.tokens.columns import mode_names_of
 from studio.rooms.tokens.editor import SheetFrame
@@ -30,14 +30,14 @@ def source(frame: SheetFrame) -> str:
     return f"{source}{rest}&" if rest else f"{source}?"
 
 
-def blocks(frame: SheetFrame, axis: Axis | None, planned: Sequence[sheet.Block]) -> list[str]:
+def blocks(frame: SheetFrame, axis: Axis | None, planned: Sequence[grid.Block]) -> list[str]:
     """The markup of blocks of rows."""
     columns = (1 if frame.address.only else 2) + (len(axis.modes) if axis else 1)
     start = source(frame)
     markup = []
     tier = ""
     places = [
-        f"{block.tier}:{'' if block.name == sheet.NO_GROUP else block.name}" for block in planned
+        f"{block.tier}:{'' if block.name == grid.NO_GROUP else block.name}" for block in planned
     ]
     ends = {place: number for number, place in enumerate(places)}
     adds = frame.address.add if frame.project.may_edit else ""
@@ -101,7 +101,7 @@ def _adder(frame: SheetFrame, axis: Axis | None) -> str:
     return render_to_string("tokens/adder.html", context)
 
 
-def rows(frame: SheetFrame, axis: Axis | None, lines: Sequence[sheet.Line]) -> list[str]:
+def rows(frame: SheetFrame, axis: Axis | None, lines: Sequence[grid.Line]) -> list[str]:
     """The markup of rows."""
     rest = frame.query(cell=None, view=None)
     base = f"{rest}&" if rest else "?"

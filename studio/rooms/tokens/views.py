@@ -9,15 +9,14 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_POST
 
-from prism import edits
-from prism.derive import pasting
 from prism.errors import PrismError
 from prism.expressions import typed_input
+from prism.measures import scales
 from prism.model.document import TIERS, Axis, Token, shown_path
 from prism.model.names import condition_words
-from prism.palette import measures
 from prism.roles import role
-from prism.view_models import filters, sheet
+from prism.sheet import filters, grid, paste, row_commands, token_commands
+from prism.sheet.row_commands import MoveGroup
 from studio.accounts.permissions import requires
 from studio.numbers import whole
 from studio.rooms import page, writing
@@ -45,7 +44,7 @@ def enter(request: HttpRequest, project: Project, only: str = "") -> SheetFrame:
         return Frame.enter(request, project, "tokens", address)
     address = address.but(only=part)
     frame: SheetFrame = Frame.enter(request, project, "palette", address, _PAGES[part])
-    axis = measures.usual_axis(frame.document, part)
+    axis = scales.usual_axis(frame.document, part)
     if axis is not None and not address.columns:
         frame.address = frame.address.but(columns=frame.analysis.axis_names[axis.key])
     return frame
@@ -79,10 +78,10 @@ def _chosen(frame: SheetFrame, axis: Axis | None) -> Sequence[Token]:
     asked = _filter(frame)
     tokens: Sequence[Token] = frame.document.tokens
     if asked.asks:
-        themes = [theme for _, theme in sheet.columns(frame.resolver, axis, frame.theme)]
+        themes = [theme for _, theme in grid.columns(frame.resolver, axis, frame.theme)]
         tokens = filters.choose(frame.analysis, asked, themes)
     if frame.address.only:
-        belongs, _ = measures.PARTS[frame.address.only]
+        belongs, _ = scales.PARTS[frame.address.only]
         tokens = [token for token in tokens if belongs(token)]
     return tokens
 
@@ -101,13 +100,13 @@ def show_sheet(
     chosen = _chosen(frame, axis)
     address = frame.address
     always = {address.open_token, frame.request.headers.get("X-Focus") or ""}
-    blocks = sheet.blocks(
+    blocks = grid.blocks(
         frame.judging, axis, frame.theme, chosen, folded=address.folded_groups, always=always
     )
     context = {
         "source": markup.source(frame),
         "axis": axis,
-        "heads": sheet.columns(frame.resolver, axis, frame.theme),
+        "heads": grid.columns(frame.resolver, axis, frame.theme),
         "blocks": markup.blocks(frame, axis, blocks),
         "count": len(chosen),
         "find": address.find,
@@ -144,7 +143,7 @@ def _about_part(frame: SheetFrame) -> dict[str, Any]:
     """What a part of the palette says beside its sheet."""
     if not frame.address.only:
         return {}
-    kinds = measures.KINDS
+    kinds = scales.KINDS
     return {
         "part": frame.address.only,
         "kinds": kinds,
@@ -155,7 +154,7 @@ def _about_part(frame: SheetFrame) -> dict[str, Any]:
 
 def _about_adding(frame: SheetFrame, axis: Axis | None, pasted: str) -> dict[str, Any]:
     """Where a token is being added, and the names of ``pasted`` that are new."""
-    fresh = pasting.unknown(frame.document, pasted, axis.key if axis else "") if pasted else ()
+    fresh = paste.unknown(frame.document, pasted, axis.key if axis else "") if pasted else ()
     return {
         "pasted": pasted,
         "fresh": fresh,
@@ -177,12 +176,12 @@ def rows(request: HttpRequest, project: Project) -> HttpResponse:
     """Rows of the sheet that come into sight, from one token on."""
     frame = enter(request, project)
     axis = axis_of(frame)
-    ordered = sheet.in_order(_chosen(frame, axis))
+    ordered = grid.in_order(_chosen(frame, axis))
     first = request.GET.get("from", "")
     start = next((i for i, token in enumerate(ordered) if token.key == first), len(ordered))
-    count = min(whole(request.GET.get("count", ""), sheet.LATER), sheet.LATER)
+    count = min(whole(request.GET.get("count", ""), grid.LATER), grid.LATER)
     wanted = ordered[start : start + count]
-    lines = markup.rows(frame, axis, sheet.lines(frame.judging, axis, frame.theme, wanted))
+    lines = markup.rows(frame, axis, grid.lines(frame.judging, axis, frame.theme, wanted))
     return render(request, "tokens/rows.html", {"lines": lines})
 
 
@@ -280,9 +279,9 @@ def command(request: HttpRequest, project: Project) -> HttpResponse:
     def then(saved: store.Saved) -> str:
         if saved.loaded.document.token(frame.address.open_token) is None:
             frame.address = frame.address.but(cell="", view="")
-        if not isinstance(saved.command, edits.adding.MoveGroup):
+        if not isinstance(saved.command, MoveGroup):
             frame.address = frame.address.but(menu="")
         return frame.here
 
-    form = writing.NamedCommandForm(request.POST, edits.adding, edits.tokens)
+    form = writing.NamedCommandForm(request.POST, row_commands, token_commands)
     return writing.run(frame, form, _refusal(frame), then)

@@ -9,10 +9,10 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_POST
 
-from prism import edits
+from prism.balance import commands as balance_commands
+from prism.balance import view
+from prism.balance.view import Balance, Cell
 from prism.model.document import Mode
-from prism.view_models import balance
-from prism.view_models.balance import Balance, Cell
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -56,7 +56,7 @@ def _room(frame: BalanceFrame, problem: str = "", status: int = 200) -> HttpResp
 def _shown(frame: BalanceFrame) -> Balance | None:
     """What the address asks for; None where no axis has two modes."""
     analysis, address = frame.analysis, frame.address
-    axis = axis_named(analysis, address.axis) or balance.axis_of(analysis)
+    axis = axis_named(analysis, address.axis) or view.axis_of(analysis)
     if axis is None or len(axis.modes) < 2:
         return None
     names = {analysis.mode_names[axis.key, mode.key]: mode for mode in axis.modes}
@@ -67,7 +67,7 @@ def _shown(frame: BalanceFrame) -> Balance | None:
     if mode is standard:
         mode = others[0]
     picks = frame.resolver.picks(frame.theme)
-    return balance.balance(analysis, axis, standard.key, mode.key, picks)
+    return view.balance(analysis, axis, standard.key, mode.key, picks)
 
 
 def _scenes(frame: BalanceFrame, shown: Balance) -> list[dict[str, str]]:
@@ -96,7 +96,7 @@ def _opened(frame: BalanceFrame, shown: Balance, gap: float | None) -> dict[str,
     return {
         "row": row,
         "cell": cell,
-        "even": balance.evened(frame.analysis, shown, cell, gap),
+        "even": view.evened(frame.analysis, shown, cell, gap),
         "asked_gap": abs(cell.standing.standard.gap) if gap is None else gap,
     }
 
@@ -122,5 +122,5 @@ def preview(request: HttpRequest, project: Project) -> HttpResponse:
 def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Make colors even, or set how strongly one stands out."""
     frame = _enter(request, project)
-    form = writing.NamedCommandForm(request.POST, edits.balance)
+    form = writing.NamedCommandForm(request.POST, balance_commands)
     return writing.run(frame, form, lambda problem, status: _room(frame, problem, status))

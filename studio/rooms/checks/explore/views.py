@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
 
-from prism.view_models import explore
+from prism.contrast import explore
 from studio.accounts.permissions import requires
 from studio.rooms import page
 from studio.rooms.address import state_of

@@ -9,10 +9,18 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
-from prism import checks, edits
+from prism import checks
+from prism.balance import commands as balance_commands
+from prism.contrast import waiver_commands
+from prism.coverage import commands as coverage_commands
+from prism.elevation import commands as elevation_commands
+from prism.elevation import view
 from prism.errors import PrismError
+from prism.hygiene import commands as hygiene_commands
+from prism.palette import commands as palette_commands
 from prism.reports.report import Glance, Item, Report, finding_ids, report
-from prism.view_models import lifting
+from prism.sheet import token_commands
+from prism.vision import commands as vision_commands
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -125,8 +133,8 @@ def _lifted(frame: FindingsFrame, opened: Item | None) -> dict[str, Any]:
     return {
         "over": over,
         "under": under,
-        "stands": lifting.stands(frame.analysis, under, over)[:_STANDS],
-        "lifts": lifting.lifts(frame.analysis, under, over),
+        "stands": view.stands(frame.analysis, under, over)[:_STANDS],
+        "lifts": view.lifts(frame.analysis, under, over),
     }
 
 
@@ -135,7 +143,16 @@ def _lifted(frame: FindingsFrame, opened: Item | None) -> dict[str, Any]:
 def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Fix what was found, or accept it."""
     frame = _enter(request, project)
-    families = (edits.findings, edits.levels, edits.tokens, edits.palette, edits.balance)
+    families = (
+        hygiene_commands,
+        waiver_commands,
+        vision_commands,
+        elevation_commands,
+        token_commands,
+        palette_commands,
+        coverage_commands,
+        balance_commands,
+    )
     form = SignedCommandForm(request.POST, frame.person, *families)
 
     def then(_: object) -> str:

@@ -8,11 +8,13 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
-from prism import edits
 from prism.color.vision import VISIONS
-from prism.derive.telling import sets_by_role
+from prism.contrast import waiver_commands
+from prism.hygiene import commands as hygiene_commands
 from prism.model.document import TellingApart, shown_path
-from prism.view_models import telling
+from prism.vision import commands as vision_commands
+from prism.vision import view
+from prism.vision.distinguishing import sets_by_role
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -40,14 +42,14 @@ def _room(frame: VisionFrame, problem: str = "", status: int = 200) -> HttpRespo
     severity = float(frame.address.severity or 1)
     offered = sets_by_role(frame.document, frame.analysis.roles)
     chosen = _chosen(frame, offered)
-    shown = telling.members_of(frame.analysis, chosen, frame.theme, severity) if chosen else None
+    shown = view.members_of(frame.analysis, chosen, frame.theme, severity) if chosen else None
     row = (
         next((row for row in shown.rows if row.key == frame.address.pair), None) if shown else None
     )
     context: dict[str, Any] = {
         "shown": shown,
         "open": row,
-        "offers": telling.offers(frame.analysis, chosen, row.first.key, row.second.key)
+        "offers": view.offers(frame.analysis, chosen, row.first.key, row.second.key)
         if row and chosen and row.fails
         else [],
         "visions": VISIONS,
@@ -82,7 +84,9 @@ def _paths(frame: VisionFrame, chosen: TellingApart | None) -> str:
 def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Keep, change or remove a set, or move colors apart."""
     frame = _enter(request, project)
-    form = writing.NamedCommandForm(request.POST, edits.findings)
+    form = writing.NamedCommandForm(
+        request.POST, hygiene_commands, waiver_commands, vision_commands
+    )
 
     def then(_: object) -> str:
         frame.address = frame.address.but(pair="", edit="")

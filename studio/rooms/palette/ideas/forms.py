@@ -6,10 +6,10 @@ from typing import Any
 
 from prism.color import space
 from prism.edits import Command
-from prism.edits.imports import TakeIdea
 from prism.model.document import Document
 from prism.palette import ideas
 from prism.palette.ideas import Idea
+from prism.palette.import_commands import TakeIdea
 from studio.rooms.palette.ideas.address import IdeasAddress
 from studio.rooms.palette.ideas.source import idea_of
 from studio.rooms.writing import CommandForm

@@ -8,8 +8,8 @@ from typing import Any
 from django import forms
 
 from prism.edits import Command
-from prism.edits.imports import ImportColors, UsePictureColors
 from prism.errors import EditError
+from prism.palette.import_commands import ImportColors, UsePictureColors
 from prism.palette.importing import DESTINATIONS
 from prism.palette.picture_roles import ROLES, becomes
 from prism.palette.text_colors import MAX_FOUND, MAX_TEXT

@@ -12,13 +12,12 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.color import space
-from prism.edits.imports import UsePictureColors
 from prism.errors import PrismError
 from prism.model.document import shown_path
-from prism.palette import importing, picture_roles, pictures, purposes
-from prism.view_models import picture_review
-from prism.view_models.consequences import consequences
-from prism.view_models.pictures import marks
+from prism.palette import importing, picture_review, picture_roles, pictures, purposes
+from prism.palette.import_commands import UsePictureColors
+from prism.palette.picture_view import marks
+from prism.sheet.consequences import consequences
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import Address, state_of

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django import forms
 
 from prism.edits import Command
-from prism.edits.measures import AddScale
+from prism.measures.commands import AddScale
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
 

@@ -8,9 +8,9 @@ from functools import lru_cache
 from typing import Any
 
 from prism.analysis import Analysis
-from prism.derive import modes
-from prism.derive.reviewing import Asked
 from prism.model.document import Mode
+from prism.modes import proposal
+from prism.modes.review import Asked
 
 #: The key of a mode that is only proposed.
 KEY = "proposed"
@@ -19,7 +19,7 @@ KEY = "proposed"
 @lru_cache(maxsize=4)
 def _begun(analysis: Analysis) -> tuple[Analysis, str, str]:
     """A document without an axis with one of appearances, and the keys of its axis and its mode."""
-    document, axis, source = modes.with_appearance(analysis.document, KEY)
+    document, axis, source = proposal.with_appearance(analysis.document, KEY)
     return Analysis(document), axis, source
 
 

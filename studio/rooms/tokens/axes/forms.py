@@ -7,18 +7,18 @@ from typing import Any
 from django import forms
 from django.http import QueryDict
 
-from prism.derive.brand_making import CORNERS
-from prism.derive.brands import NewBrand
-from prism.derive.intents import BY_ID, INTENTS
-from prism.derive.modes import scheme_of
-from prism.derive.reviewing import Asked
+from prism.brands.addition import NewBrand
+from prism.brands.commands import AddBrand
+from prism.brands.draft import CORNERS
 from prism.edits import Command
-from prism.edits.axes import AddMode
-from prism.edits.brands import AddBrand
 from prism.errors import EditError
 from prism.model.document import Document, Mode
+from prism.modes import axes_view
+from prism.modes.commands import AddMode
+from prism.modes.intents import BY_ID, INTENTS
+from prism.modes.proposal import scheme_of
+from prism.modes.review import Asked
 from prism.starters.plan import NamedColor, check, named, read_colors
-from prism.view_models import axes
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
 
@@ -172,7 +172,7 @@ class BrandForm(CommandForm):
 
     def __init__(self, data: Any, document: Document) -> None:
         super().__init__(data, label_suffix="", auto_id="brand-%s")
-        self.own = axes.own_texts(document)
+        self.own = axes_view.own_texts(document)
         for name in ("name", "colors", "first"):
             self.fields[name].widget.attrs |= {"autocomplete": "off", "spellcheck": "false"}
         for token, label in self.own:

@@ -13,16 +13,16 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.analysis import Analysis
-from prism.derive.intents import BY_ID
-from prism.derive.reviewing import Asked
-from prism.derive.solving import Watch
-from prism.derive.start import Start
-from prism.derive.starting_rows import hues_of, whole_ramps
-from prism.edits.axes import AddProposedMode
 from prism.errors import PrismError
 from prism.formats import css
 from prism.model.values import Composite, Condition, Expression, Listing
-from prism.view_models import proposing
+from prism.modes import review_view
+from prism.modes.commands import AddProposedMode
+from prism.modes.intents import BY_ID
+from prism.modes.review import Asked
+from prism.modes.source import Start
+from prism.modes.starting_rows import hues_of, whole_ramps
+from prism.solver import Watch
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.stage import panes
@@ -49,8 +49,8 @@ _SCENE = "stage/scenes/sample.html"
 @lru_cache(maxsize=4)
 def _proposal(
     analysis: Analysis, theme: tuple[int, ...], asked: Asked, earlier: str
-) -> proposing.Proposal:
-    return proposing.proposal(analysis, theme, asked, Watch(_PATIENCE, seconds=_AT_MOST), earlier)
+) -> review_view.Proposal:
+    return review_view.proposal(analysis, theme, asked, Watch(_PATIENCE, seconds=_AT_MOST), earlier)
 
 
 class _Proposed:
@@ -100,7 +100,7 @@ class _Proposed:
         asked = bool(self.form.cleaned_data["solving"])
         return "The project was changed since this was solved. Solve it again." if asked else ""
 
-    def made(self) -> proposing.Proposal:
+    def made(self) -> review_view.Proposal:
         """The proposal. Raises ``PrismError``."""
         solves = self.asked.solves and not self.is_large
         return _proposal(
@@ -277,7 +277,7 @@ def _of_proposal(request: HttpRequest, project: Project) -> tuple[_Proposed, Ana
 
 
 @lru_cache(maxsize=2)
-def _painted(made: proposing.Proposal) -> Analysis:
+def _painted(made: review_view.Proposal) -> Analysis:
     return Analysis(made.made.document)
 
 

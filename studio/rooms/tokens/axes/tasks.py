@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from prism.derive.reviewing import review
+from prism.modes.review import review
 from studio.rooms.tokens.axes.asking import asked_of, prepared
 from studio.store.tasks import Result
 from studio.work.kinds import StoppedError, Work, long_task

@@ -10,11 +10,12 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from prism import edits
-from prism.derive import brands
+from prism.brands import addition
+from prism.brands import commands as brands_commands
 from prism.errors import PrismError
 from prism.formats.css import FEATURES
-from prism.view_models import axes
+from prism.modes import axes_view
+from prism.modes import commands as modes_commands
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -54,14 +55,14 @@ def show_axes(
     ]
     owner = frame.document.axis(frame.address.axis)
     context = {
-        "rows": axes.rows(frame.analysis),
+        "rows": axes_view.rows(frame.analysis),
         "features": features,
         "problem": problem,
         "adding": frame.address.adding,
         "owner": owner,
         "mode_form": mode_form or forms.ModeForm(None),
         "brand_form": brand_form or forms.BrandForm(None, frame.document),
-        "has_brands": brands.axis_of(frame.document) is not None,
+        "has_brands": addition.axis_of(frame.document) is not None,
         "themes": frame.resolver.theme_count,
     }
     return page.show(frame, "axes/room.html", context, status)
@@ -82,7 +83,7 @@ def _closing(frame: AxesFrame) -> Callable[[store.Saved], str]:
 def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Run a command on an axis or a mode."""
     frame = enter(request, project)
-    form = writing.NamedCommandForm(request.POST, edits.axes)
+    form = writing.NamedCommandForm(request.POST, modes_commands, brands_commands)
 
     return writing.run(
         frame, form, lambda problem, status: show_axes(frame, problem, status), _closing(frame)
@@ -117,8 +118,8 @@ def preview_brand(request: HttpRequest, project: Project) -> HttpResponse:
     context: dict[str, Any] = {"project": project}
     try:
         new = form.new()
-        made = brands.add(frame.document, new, store.new_key)
-        context |= {"shown": axes.brand_preview(made, frame.analysis), "name": new.name}
+        made = addition.add(frame.document, new, store.new_key)
+        context |= {"shown": axes_view.brand_preview(made, frame.analysis), "name": new.name}
     except PrismError as error:
         context["problem"] = str(error)
     return render(request, "axes/brand_rows.html", context)

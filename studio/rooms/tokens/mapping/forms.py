@@ -8,10 +8,11 @@ from typing import Any
 from django import forms
 
 from prism import edits
+from prism.commands.command import list_fields
 from prism.edits import Command
-from prism.edits.cells import Cells, Paste, SetOnStep
-from prism.edits.command import list_fields
-from prism.edits.tokens import LinkLiterals, SetGroupTier
+from prism.sheet import cell_commands, row_commands, token_commands
+from prism.sheet.cell_commands import Cells, Paste, SetOnStep
+from prism.sheet.token_commands import LinkLiterals, SetGroupTier
 from studio.numbers import whole
 from studio.rooms.tokens.columns import InColumns, axis_of
 from studio.rooms.writing import CommandForm, named, text_of
@@ -52,7 +53,7 @@ class CellsForm(CommandForm):
         return Cells(self.tokens, axis, tuple(modes), self._picks)
 
     def command(self) -> Command:
-        cls, values = named(self.data, edits.cells, edits.tokens, edits.adding)
+        cls, values = named(self.data, cell_commands, token_commands, row_commands)
         values |= {choice: text_of(self.data, choice) for choice in CHOICES if choice in self.data}
         if field := values.pop("text-is", "") or TEXT_IS.get(cls.id):
             values[field] = self.cleaned_data["text"]

@@ -8,12 +8,12 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.changes import linking
-from prism.derive import pasting
 from prism.errors import PrismError
 from prism.model.names import condition_words
 from prism.model.values import BASE, Condition
-from prism.view_models import changes
-from prism.view_models import ladder as ladders
+from prism.sheet import ladder as ladders
+from prism.sheet import paste as pasting
+from prism.sheet import preview as changes
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of

@@ -7,8 +7,8 @@ from typing import Any
 from django import forms
 
 from prism.edits import Command
-from prism.edits.naming import AddNames, StoreScheme
 from prism.model.document import Document
+from prism.naming.commands import AddNames, StoreScheme
 from studio.rooms.writing import CommandForm
 from studio.store import projects as store
 

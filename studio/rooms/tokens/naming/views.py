@@ -7,8 +7,8 @@ from collections.abc import Collection, Sequence
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
-from prism.derive import naming
 from prism.model.document import Document, Scheme
+from prism.naming import scheme as naming
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django import forms
 
 from prism.edits import Command
-from prism.edits.tokens import MarkTokens
+from prism.sheet.token_commands import MarkTokens
 from studio.rooms.writing import CommandForm
 
 

@@ -8,9 +8,9 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
-from prism import edits
+from prism.contrast import rule_commands
 from prism.roles import lexicon, role
-from prism.view_models import questions
+from prism.sheet import questions
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -90,4 +90,4 @@ def answer(request: HttpRequest, project: Project) -> HttpResponse:
 def command(request: HttpRequest, project: Project) -> HttpResponse:
     """Add or remove a word of the project's own."""
     frame = _enter(request, project)
-    return writing.run(frame, writing.NamedCommandForm(request.POST, edits.rules), _refuse(frame))
+    return writing.run(frame, writing.NamedCommandForm(request.POST, rule_commands), _refuse(frame))

@@ -1,0 +1,1 @@
+"""Balance: how evenly colors stand out in two modes."""

@@ -1,0 +1,1 @@
+"""Brands: ramps of their own, and what refers to them."""

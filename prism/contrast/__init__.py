@@ -1,0 +1,1 @@
+"""Contrast: pairings and rules, what falls short, and what would make it pass."""

@@ -1,0 +1,1 @@
+"""Coverage: what a scheme of this kind usually has, and what is missing."""

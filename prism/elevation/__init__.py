@@ -1,0 +1,1 @@
+"""Elevation: surfaces that lift off one another."""

@@ -1,0 +1,1 @@
+"""Exchange: documents that take the place of others."""

@@ -1,0 +1,1 @@
+"""Hygiene: what is broken, unused, doubled, hidden or out of place."""

@@ -1,0 +1,1 @@
+"""Axes and modes: changed, and proposed from one another."""

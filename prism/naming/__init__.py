@@ -1,0 +1,1 @@
+"""Names by scheme: ordered parts, each with its words."""

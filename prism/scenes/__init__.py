@@ -1,0 +1,1 @@
+"""Scenes: interfaces that tokens are tried on, their slots and bindings."""

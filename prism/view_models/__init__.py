@@ -1,1 +1,0 @@
-"""What a page shows, as plain values."""

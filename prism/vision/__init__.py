@@ -1,0 +1,1 @@
+"""Vision: colors that every eye must tell apart."""
