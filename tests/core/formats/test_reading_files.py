@@ -13,7 +13,7 @@ from prism.resolution.resolver import Resolver
 from tests.builders import (
     counter_keys,
 )
-from tests.core.test_formats import read
+from tests.core.formats.test_design_tokens import read
 
 
 class ReadingTests(SimpleTestCase):

@@ -23,7 +23,7 @@ from prism.sheet.token_commands import RenameToken
 from tests import roles
 from tests.roles import colors
 
-ROOT = Path(__file__).parents[2]
+ROOT = Path(__file__).parents[3]
 
 
 class RuleTests(SimpleTestCase):

@@ -23,7 +23,7 @@ from tests import roles, tried
 from tests.builders import counter_keys
 from tests.roles import colors
 
-ROOT = Path(__file__).parents[2]
+ROOT = Path(__file__).parents[3]
 
 
 def guessed(document, **own_words):

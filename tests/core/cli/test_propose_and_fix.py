@@ -16,7 +16,7 @@ from prism.resolution.resolver import Resolver
 from prism.roles.guess import guess
 from tests.builders import counter_keys
 
-ROOT = Path(__file__).parents[2]
+ROOT = Path(__file__).parents[3]
 
 
 class CommandTests(SimpleTestCase):

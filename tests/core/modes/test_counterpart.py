@@ -25,7 +25,7 @@ from studio.rooms.stage import library
 from tests import roles, tried
 from tests.builders import axis, token
 
-ROOT = Path(__file__).parents[2]
+ROOT = Path(__file__).parents[3]
 SIGNALS = ("go", "wait", "stop", "note")
 GREYS = (0.99, 0.96, 0.91, 0.85, 0.76, 0.66, 0.55, 0.45, 0.35, 0.25, 0.215, 0.18, 0.14)
 
