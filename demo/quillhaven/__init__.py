@@ -6,6 +6,7 @@ Everything here is made up. What is wrong in it on purpose is listed in ``demo/F
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import cache
 
 from demo.quillhaven import copy, raw, tables
 from demo.quillhaven.axes import (
@@ -26,8 +27,9 @@ from prism.palette import purposes
 from prism.resolution.contrast import pairing_for
 
 
+@cache
 def document() -> Document:
-    """The demo project's document; the same at every call."""
+    """The demo project's document, made once; no edit changes it."""
     steps, ramps = raw.steps()
     singles = raw.singles()
     tokens = [

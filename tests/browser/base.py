@@ -1,8 +1,10 @@
-"""One headless Chromium per test class, and a server on loopback."""
+"""One headless Chromium for each process, and a server on loopback."""
 
 from __future__ import annotations
 
 import time
+from functools import cache
+from multiprocessing.util import Finalize
 
 from django.contrib.auth import get_user_model
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
@@ -25,20 +27,29 @@ ARGUMENTS = [
 expect.set_options(timeout=20_000)
 
 
+@cache
+def browser():
+    """The browser of this process, closed when the process ends."""
+    playwright = sync_playwright().start()
+    started = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+
+    def close():
+        started.close()
+        playwright.stop()
+
+    Finalize(None, close, exitpriority=10)
+    return started
+
+
 class BrowserMixin:
-    """Starts a browser for the class and a fresh page for each test."""
+    """A browser, and a fresh page for each test."""
 
     viewport = {"width": 1280, "height": 800}
 
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
-        cls.playwright = sync_playwright().start()
-        cls.addClassCleanup(cls.playwright.stop)
-        cls.browser = cls.playwright.chromium.launch(
-            executable_path="/usr/bin/chromium", args=ARGUMENTS
-        )
-        cls.addClassCleanup(cls.browser.close)
+        cls.browser = browser()
 
     def setUp(self):
         super().setUp()
@@ -94,7 +105,6 @@ class StudioTestCase(BrowserMixin, StaticLiveServerTestCase):
         context.add_cookies([{"name": "sessionid", "value": cookie, "url": self.live_server_url}])
 
     def go(self, path):
-        """Open a path of the application and wait until it is quiet; returns the answer."""
+        """Open a path of the application and wait until its scripts have run; returns the answer."""
         answer = self.page.goto(self.live_server_url + path)
-        self.page.wait_for_load_state("networkidle")
         return answer
