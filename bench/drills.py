@@ -34,8 +34,8 @@ _LONGEST = 90
 class Demo:
     """A demo with run-time files of its own."""
 
-    def __init__(self, folder: Path) -> None:
-        self.folder = folder
+    def __init__(self, folder: Path, checkout: Path = HERE) -> None:
+        self.folder, self.checkout = folder, checkout
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
@@ -45,7 +45,7 @@ class Demo:
         environment = os.environ | {"NIMBLE_PRISM_VAR": str(self.folder)}
         environment.pop("DATABASE_URL", None)
         self.process = subprocess.Popen(
-            ["./dev", "demo", "--port", str(self.port)], cwd=HERE, env=environment,
+            ["./dev", "demo", "--port", str(self.port)], cwd=self.checkout, env=environment,
             stdout=subprocess.DEVNULL, stderr=(self.folder / "demo.log").open("a"), start_new_session=True, text=True,
         )  # fmt: skip
         wait_for(lambda: self.owner() == self.process.pid, 180)

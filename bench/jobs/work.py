@@ -174,7 +174,7 @@ def _see(hand: Hand, owner: User) -> str:
     }
     shown = set()
     for row in hand.page.locator("#matrix tbody tr").all():
-        key = row.get_attribute("data-pairing") or ""
+        key = row.get_attribute("data-row") or ""
         for cell in row.locator("td.bad .ratio").all():
             shown.add((key, (cell.inner_text().split() or [""])[-1]))
     proved(shown == wanted, f"{len(shown)} shown, {len(wanted)} fall short")

@@ -99,9 +99,7 @@ class ChecksTests(StudioTestCase):
     def test_a_pairing_is_waived_by_keyboard_and_its_waiver_ends(self):
         self.open("?only=failing")
         count = int(self.page.locator("#tab-contrast .num").inner_text())
-        self.page.locator("[data-pairing='ticket.terms/ticket.surface'] .need a.linkish").press(
-            "Enter"
-        )
+        self.page.locator("[data-row='ticket.terms/ticket.surface'] .need a.linkish").press("Enter")
         expect(self.page.locator("#answers figure").first).to_be_visible()
         self.page.locator("#waive-reason").fill("Terms are printed too")
         self.page.locator("#waive-until").fill("2099-01-31")

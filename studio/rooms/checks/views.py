@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Container, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from itertools import groupby
 from typing import Any
 from urllib.parse import quote
@@ -25,6 +25,7 @@ from prism.vision import commands as vision_commands
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
+from studio.rooms.checks import markup
 from studio.rooms.checks.address import ChecksAddress
 from studio.rooms.checks.findings.forms import SignedCommandForm
 from studio.rooms.checks.forms import PairingForm
@@ -69,7 +70,7 @@ def _room(
     context = {
         "columns": columns,
         "groups": _groups(table),
-        "rows": _rows(rows, columns, names, failing),
+        "rows": _rows(frame, rows, columns, names),
         "pairings": frame.analysis.judged.pairings,
         "total": laid_out.total,
         "start": wanted.start,
@@ -133,19 +134,25 @@ def _new_pairing(frame: ChecksFrame) -> PairingForm:
 
 
 def _rows(
+    frame: ChecksFrame,
     rows: Sequence[matrix.MatrixRow],
     columns: Sequence[dict[str, Any]],
     names: Mapping[str, str],
-    failing: Container[str],
 ) -> list[dict[str, Any]]:
-    """The rows of the matrix with the rules that made them, by their names."""
+    """The rows of the matrix as markup, with what they are grouped under."""
+    places = tuple((column["url"], column["mode_name"]) for column in columns)
+    failing = frame.analysis.failing if frame.project.may_edit else {}
     return [
         {
-            "row": row,
-            "rule": names.get(row.pairing.key, ""),
-            "fails": row.pairing.key in failing,
-            "cell": quote(f"{row.pairing.foreground}:"),
-            "cells": list(zip(row.readings, columns, strict=True)),
+            "group": row.group,
+            "markup": markup.row(
+                row,
+                names.get(row.pairing.key, ""),
+                frame.query(pairing=row.pairing.key, rule=None),
+                places,
+                fix=row.pairing.key in failing,
+                opened=row.pairing.key == frame.address.pairing,
+            ),
         }
         for row in rows
     ]

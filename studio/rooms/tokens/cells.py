@@ -110,6 +110,7 @@ class _Block:
     add: str
     menu: str
     depth: int
+    first: str
 
 
 def block(
@@ -144,6 +145,7 @@ def block(
             add,
             menu,
             match.depth,
+            match.tokens[0].key if match.tokens else "",
         )
     )
     return format_html("{}<tbody>{}</tbody>", head, mark_safe("".join(lines))) if lines else head

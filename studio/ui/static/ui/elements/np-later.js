@@ -22,14 +22,15 @@ export class NpLater extends HTMLElement {
     this.#seen = new IntersectionObserver(this.#onSight, { root: this.closest(".body"), rootMargin: "400px" });
     for (const body of this.#bodies) {
       const rows = this.#stoodHere(body);
-      if (rows) body.replaceChildren(...rows);
-      else body.firstElementChild.style.height = `${+body.dataset.count * ROW}px`;
+      if (rows && !body.contains(rows[0])) body.replaceChildren(...rows);
+      if (!rows) body.firstElementChild.style.height = `${+body.dataset.count * ROW}px`;
       this.#seen.observe(body);
     }
   }
 
   disconnectedCallback() {
     this.#seen.disconnect();
+    this.#asked.clear();
     const rows = [...this.querySelectorAll("tr:has(a.cell)")];
     const at = new Map(rows.map((row, index) => [row.querySelector("a.cell").dataset.token, index]));
     gone = { of: this.dataset.of, rows, at };

@@ -5,6 +5,7 @@
 // While the page is seen, asks the address in data-pulse every few seconds whether somebody else has
 // stored something, and shows it.
 
+import { blend } from "./blend.js";
 import { forget, keyOf } from "./drafts.js";
 import { lostConnection, problemOf, STORED, writeName } from "./answers.js";
 import { Others } from "./others.js";
@@ -201,7 +202,7 @@ export class NpRegion extends HTMLElement {
     const caret = document.activeElement?.selectionStart ?? null;
     const scrolled = new Map([...this.querySelectorAll(".body[id]")].map((one) => [one.id, one.scrollTop]));
     const fresh = new DOMParser().parseFromString(text, "text/html");
-    if (!settle(this, fresh.body)) this.replaceChildren(...fresh.body.childNodes);
+    if (!settle(this, fresh.body)) blend(this, fresh.body);
     for (const [id, top] of scrolled) {
       const body = document.getElementById(id);
       if (body) body.scrollTop = top;

@@ -1,0 +1,34 @@
+// All elements of the application, in the order in which they are defined.
+
+import "./np-region.js";
+import "./drafts.js";
+import "./np-keys.js";
+import "./np-chrome.js";
+import "./np-complete.js";
+import "./np-grid.js";
+import "./np-drop.js";
+import "./np-copy.js";
+import "./np-answers.js";
+import "./np-plot.js";
+import "./np-print.js";
+import "./np-preview.js";
+import "./np-pick.js";
+import "./np-sheet.js";
+import "./np-ladder.js";
+import "./np-later.js";
+import "./np-fill.js";
+import "./np-bar.js";
+import "./np-bind.js";
+import "./np-painted.js";
+import "./np-start.js";
+import "./np-close.js";
+import "./np-find.js";
+import "./np-typed.js";
+import "./np-task.js";
+import "./np-stage.js";
+import "./np-submits.js";
+import "./np-group-picks.js";
+import "./np-menu.js";
+import "./np-cards.js";
+import "./np-picture.js";
+import "./np-intent.js";

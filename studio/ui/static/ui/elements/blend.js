@@ -1,0 +1,122 @@
+// Giving a part of the page the content of another, with as little as possible taken away: what is equal stays, with
+// its layout, its listeners and its focus. An element of our own stays where its class is listed here; where what it
+// holds has changed it is told by leaving and entering the page again, as if it had been replaced.
+
+const STAYS = new Set(
+  "np-answers np-bar np-cards np-chrome np-close np-copy np-find np-grid np-group-picks np-later np-menu np-sheet np-typed"
+    .split(" ")
+    .map((name) => name.toUpperCase()),
+);
+const AHEAD = 4;
+const TOKEN = "input[name=csrfmiddlewaretoken]";
+
+const own = (element) => element.localName.includes("-");
+const keyOf = (node) => (node.nodeType === Node.ELEMENT_NODE ? node.id || node.dataset?.row || "" : "");
+const alike = (one, other) => one.nodeName === other.nodeName && keyOf(one) === keyOf(other);
+
+/** Whether somebody has changed what a field holds, or picked something. */
+function touched(element) {
+  const fields = element.matches("input, select, textarea")
+    ? [element]
+    : element.querySelectorAll("input, select, textarea");
+  for (const field of fields) {
+    if (field.type === "hidden") continue;
+    if (field.checked !== field.defaultChecked) return true;
+    if (field.localName === "select" ? !plainChoice(field) : field.value !== field.defaultValue) return true;
+  }
+  return false;
+}
+
+const plainChoice = (select) =>
+  [...select.options].every((option, index) =>
+    select.querySelector("[selected]") ? option.selected === option.defaultSelected : option.selected === (index === 0),
+  );
+
+/** Whether an element holds one that has to begin anew. */
+const holdsOthers = (element) =>
+  [element, ...element.querySelectorAll("*")].some((part) => own(part) && !STAYS.has(part.nodeName));
+
+const equal = (old, fresh) => old.isEqualNode(fresh) && !touched(old) && !holdsOthers(old);
+
+/** Make equal what differs from page to page and means the same. */
+function prepare(old, fresh) {
+  const token = old.querySelector(TOKEN)?.value;
+  if (token) for (const field of fresh.querySelectorAll(TOKEN)) field.setAttribute("value", token);
+  for (const grid of fresh.querySelectorAll("np-grid"))
+    for (const cell of grid.querySelectorAll(`${grid.dataset.cells ?? "a.cell"}, a.fold`)) cell.tabIndex = -1;
+}
+
+/** Give an element the children of another. */
+export function blend(old, fresh) {
+  prepare(old, fresh);
+  const changed = [];
+  children(old, fresh, changed);
+  for (const element of changed) {
+    element.disconnectedCallback?.();
+    element.connectedCallback?.();
+  }
+}
+
+function children(old, fresh, changed) {
+  const keyed = new Map([...old.childNodes].filter(keyOf).map((node) => [`${node.nodeName} ${keyOf(node)}`, node]));
+  let at = old.firstChild;
+  for (const node of [...fresh.childNodes]) {
+    const found = keyOf(node) ? keyed.get(`${node.nodeName} ${keyOf(node)}`) : ahead(at, node);
+    if (!found) {
+      old.insertBefore(node, at);
+      continue;
+    }
+    while (at !== found && !keyOf(node)) at = without(at);
+    if (at === found) at = at.nextSibling;
+    else old.insertBefore(found, at);
+    keyed.delete(`${node.nodeName} ${keyOf(node)}`);
+    merge(found, node, changed);
+  }
+  while (at) at = without(at);
+  for (const node of keyed.values()) if (node.parentNode === old) node.remove();
+}
+
+/** Take a node away; the one behind it. */
+function without(node) {
+  const next = node.nextSibling;
+  node.remove();
+  return next;
+}
+
+/** The next node that is like another, not far behind; none beyond one that has a key. */
+function ahead(at, node) {
+  for (let count = 0; at && count < AHEAD; count++, at = at.nextSibling) {
+    if (alike(at, node)) return at;
+    if (keyOf(at)) return null;
+  }
+  return null;
+}
+
+function merge(old, fresh, changed) {
+  if (old.nodeType !== Node.ELEMENT_NODE) {
+    if (old.nodeValue !== fresh.nodeValue) old.nodeValue = fresh.nodeValue;
+    return;
+  }
+  if (equal(old, fresh)) return;
+  if (!opened(old, fresh)) {
+    old.replaceWith(fresh);
+    return;
+  }
+  attributes(old, fresh);
+  // Rows that come later stand as they were until they are asked for again.
+  if (fresh.matches("tbody.later") && old.rows.length === +fresh.dataset.count) return;
+  children(old, fresh, changed);
+  if (own(old)) changed.push(old);
+}
+
+/** Whether what an element holds can be changed while it stays. */
+function opened(old, fresh) {
+  if (own(old)) return STAYS.has(old.nodeName) && old.dataset.of === fresh.dataset.of;
+  if (old.localName === "input") return old.type === "hidden" && fresh.type === "hidden";
+  return old instanceof HTMLElement && !old.matches("iframe, select, textarea, template, dialog, video, canvas");
+}
+
+function attributes(old, fresh) {
+  for (const { name } of [...old.attributes]) if (!fresh.hasAttribute(name)) old.removeAttribute(name);
+  for (const { name, value } of fresh.attributes) if (old.getAttribute(name) !== value) old.setAttribute(name, value);
+}
