@@ -5,21 +5,48 @@ from __future__ import annotations
 import gc
 import os
 import sys
+from importlib import import_module
 from typing import Any
 
 import click
 
 from prism import __version__
 from prism.errors import PrismError
-from prism.formats import files
+
+#: The module of each command, and what its line in the help says; a command is loaded when it is called.
+COMMANDS = {
+    "audit": ("audit", "Run every check: contrast of every pairing in every theme,..."),
+    "commands": ("edit", "List all commands for `edit`, with their fields."),
+    "diff": ("diff", "Print what differs between two files, a line for each change,..."),
+    "edit": ("edit", "Run COMMAND on FILE and export the result; `commands` lists..."),
+    "export": ("export", "Export FILE to a folder in another format."),
+    "fix": ("propose", "Move the colors of FILE, as few and as little as will do,..."),
+    "link": ("link", "Match literal colors of semantic tokens to the palette, each..."),
+    "propose": ("propose", "Propose a mode of FILE, in which every pairing passes: a dark..."),
+    "resolve": ("resolve", "Print what every token resolves to, in all themes or in one."),
+    "roles": ("roles", "Print what each color is for, what it belongs to, how sure..."),
+    "trace": ("trace", "Print the trace of the token PATH, hop by hop."),
+}
 
 
 class _Main(click.Group):
-    """Prints whatever goes wrong as one sentence and exits with 2.
+    """Loads a command when it is called, prints whatever goes wrong as one sentence and exits with 2.
 
     With NIMBLE_PRISM_TRACE in the environment an error of the program itself shows where it
     happened.
     """
+
+    def list_commands(self, ctx: click.Context) -> list[str]:
+        return sorted(COMMANDS)
+
+    def get_command(self, ctx: click.Context, cmd_name: str) -> click.Command | None:
+        if cmd_name in COMMANDS:
+            import_module(f"prism.cli.{COMMANDS[cmd_name][0]}")
+        return super().get_command(ctx, cmd_name)
+
+    def format_commands(self, ctx: click.Context, formatter: click.HelpFormatter) -> None:
+        with formatter.section("Commands"):
+            formatter.write_dl([(name, COMMANDS[name][1]) for name in self.list_commands(ctx)])
 
     def invoke(self, ctx: click.Context) -> Any:
         try:
@@ -50,10 +77,10 @@ class _Main(click.Group):
         ctx.exit(2)
 
 
-_EPILOG = f"""
+_EPILOG = """
 \b
-Formats read:    {", ".join(files.ENDINGS)}, folders of them, - for standard input
-Formats written: {", ".join(files.KINDS)}
+Formats read:    .tokens.json, .resolver.json, .json, .css, .gpl, .csv, .svg, folders of them, - for standard input
+Formats written: css, css-classes, flat-css, clipped-css, css-in-place, design-tokens, json, csv, gpl, svg
 
 \b
 Exit codes: 0 all is well
