@@ -24,7 +24,7 @@ from playwright.sync_api import Page, sync_playwright
 from bench import machine
 from bench.drills import Demo
 from bench.visitor import Visitor
-from demo.shots import ARGUMENTS
+from demo.chromium import launch
 
 HERE = Path(__file__).parent.parent
 TABLE = HERE / "docs" / "felt.md"
@@ -186,7 +186,7 @@ def main() -> None:
     results: dict[tuple[str, str], list[Act]] = {}
     with contextlib.ExitStack() as stack:
         playwright = stack.enter_context(sync_playwright())
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = launch(playwright)
         pages: dict[str, tuple[Page, Any]] = {}
         for name, checkout in checkouts.items():
             _, projects = stack.enter_context(served(checkout))

@@ -32,7 +32,7 @@ def main() -> None:
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "studio.settings")
     django.setup()
     from demo import quillhaven
-    from demo.shots import ARGUMENTS
+    from demo.chromium import launch
     from prism.analysis import Analysis
     from prism.roles.by_slot import SCENES
     from tests.browser.axe import SOURCE
@@ -40,7 +40,7 @@ def main() -> None:
     analysis = Analysis(quillhaven.document())
     rows = []
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = launch(playwright)
         for name in SCENES:
             page = browser.new_page(viewport={"width": 1280, "height": 900})
             started = time.perf_counter()

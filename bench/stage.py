@@ -12,7 +12,7 @@ import django
 from playwright.sync_api import sync_playwright
 
 from demo import quillhaven
-from demo.shots import ARGUMENTS
+from demo.chromium import launch
 from prism.analysis import Analysis
 from prism.formats import css, scene_css
 from prism.roles.by_slot import SLOTS
@@ -59,7 +59,7 @@ def main() -> None:
     ours, bare = page(analysis), page(analysis, bare=True)
     rows = []
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = launch(playwright)
         for words, text, frames in (
             ("one frame", ours, 1), ("six frames", ours, 6), ("Chromium alone, one frame", bare, 1),
             ("Chromium alone, six frames", bare, 6),

@@ -10,12 +10,6 @@ import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 
-#: How Chromium is started, so that it is quiet on a machine without a network.
-ARGUMENTS = [
-    "--no-sandbox", "--disable-gpu", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync", "--no-first-run",
-]  # fmt: skip
-
 
 @contextmanager
 def served() -> Iterator[str]:

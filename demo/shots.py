@@ -12,7 +12,8 @@ from typing import Any
 import django
 from django.core.management import call_command
 
-from demo.serving import ARGUMENTS, served
+from demo.chromium import launch
+from demo.serving import served
 
 #: What is typed where a project begins.
 _COLORS = "teal #0b6e75, plum #7a3b69, straw #e0b13c"
@@ -68,7 +69,7 @@ def _take(base: str) -> None:
     code, picture = project.code, project.pictures.get().code
     FOLDER.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = launch(playwright)
         _begin(browser, base)
         for name, path, chrome in VIEWS:
             context = browser.new_context(viewport={"width": 1280, "height": 800})

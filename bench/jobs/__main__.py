@@ -44,7 +44,8 @@ def main() -> int:
     from bench.jobs.hand import Hand, slow
     from bench.jobs.proofs import NotDoneError
     from bench.jobs.work import JOBS
-    from demo.serving import ARGUMENTS, served
+    from demo.chromium import launch
+    from demo.serving import served
     from studio.accounts.demo import DEMO_DESIGNER
 
     call_command("migrate", verbosity=0)
@@ -52,7 +53,7 @@ def main() -> int:
     owner = User.objects.create_user(DEMO_DESIGNER)
     rows = []
     with served() as base, sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = launch(playwright)
         for job in JOBS:
             context = browser.new_context(viewport={"width": 1280, "height": 800})
             page = context.new_page()

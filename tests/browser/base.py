@@ -12,16 +12,8 @@ from django.core.management import CommandError
 from django.test import Client, SimpleTestCase
 from playwright.sync_api import expect, sync_playwright
 
+from demo.chromium import launch
 from studio.store import projects as store
-
-ARGUMENTS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--no-first-run",
-]
 
 # A slow machine is no failure.
 expect.set_options(timeout=20_000)
@@ -31,7 +23,7 @@ expect.set_options(timeout=20_000)
 def browser():
     """The browser of this process, closed when the process ends."""
     playwright = sync_playwright().start()
-    started = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+    started = launch(playwright)
 
     def close():
         started.close()

@@ -28,5 +28,5 @@ TYPE = TokenType(
     inner_references=False,
     json_text=_json_text,
     standard=False,
-    room="texts",
+    listed="texts",
 )

@@ -65,5 +65,5 @@ TYPE = TokenType(
     css_list=_css_list,
     read_line=_read_line,
     line=_line,
-    room="measures",
+    listed="measures",
 )

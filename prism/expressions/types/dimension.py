@@ -16,5 +16,5 @@ TYPE = TokenType(
     json_text=quantity_text("dimension", UNITS),
     json=quantity_json(UNITS),
     units=UNITS,
-    room="measures",
+    listed="measures",
 )

@@ -15,5 +15,5 @@ TYPE = TokenType(
     json_text=quantity_text("duration", UNITS),
     json=quantity_json(UNITS),
     units=UNITS,
-    room="measures",
+    listed="measures",
 )

@@ -109,5 +109,5 @@ TYPE = TokenType(
     css=_css,
     read_line=_read_line,
     line=_line,
-    room="measures",
+    listed="measures",
 )

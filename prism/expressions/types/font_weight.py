@@ -38,5 +38,5 @@ TYPE = TokenType(
     inner_references=False,
     css=_css,
     json_text=number_text,
-    room="measures",
+    listed="measures",
 )

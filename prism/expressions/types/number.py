@@ -11,5 +11,5 @@ TYPE = TokenType(
     hint="A token’s name, a value with its unit, or an expression such as `calc({space.row} * 2)`.",
     parse=numeric("number"),
     json_text=number_text,
-    room="measures",
+    listed="measures",
 )

@@ -21,5 +21,5 @@ TYPE = TokenType(
     hint="Any part of a value, such as `13, 110, 253`; it is put in as it stands.",
     parse=_parse,
     standard=False,
-    room="measures",
+    listed="measures",
 )

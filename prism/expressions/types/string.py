@@ -29,5 +29,5 @@ TYPE = TokenType(
     inner_references=False,
     css=_css,
     standard=False,
-    room="texts",
+    listed="texts",
 )

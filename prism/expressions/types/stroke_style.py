@@ -45,5 +45,5 @@ TYPE = TokenType(
     css_parts=spaced("dashArray", "lineCap"),
     read_line=_read_line,
     line=_line,
-    room="measures",
+    listed="measures",
 )

@@ -71,7 +71,7 @@ class TokenType:
     Typing: ``read_line`` reads a value of many parts from one line, None where the line is none;
     ``line`` writes it so, None where it holds more than a line can say.
 
-    Showing: ``room`` says where tokens of the type are added by hand, ``hint`` what can be typed,
+    Showing: ``listed`` says among what tokens of the type are listed beside the colors, ``hint`` what can be typed,
     with names and values between backticks; ``example`` is a value as it
     is typed.
     """
@@ -94,4 +94,4 @@ class TokenType:
     standard: bool = True
     read_line: Callable[[str], Value | None] = lambda text: None
     line: Callable[[Value], str | None] = lambda value: None
-    room: Literal["", "measures", "texts"] = ""
+    listed: Literal["", "measures", "texts"] = ""

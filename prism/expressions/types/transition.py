@@ -38,5 +38,5 @@ TYPE = TokenType(
     css_parts=spaced("duration", "timingFunction", "delay"),
     read_line=_read_line,
     line=_line,
-    room="measures",
+    listed="measures",
 )

@@ -76,5 +76,5 @@ TYPE = TokenType(
     css_parts=_css_parts,
     read_line=_read_line,
     line=_line,
-    room="measures",
+    listed="measures",
 )  # fmt: skip

@@ -18,7 +18,7 @@ from studio.rooms.tokens.editor import SheetFrame
 
 #: The types that a token of a part of the palette can be of.
 _TYPES = {
-    part: tuple(known.name for known in TOKEN_TYPES.values() if known.room == part)
+    part: tuple(known.name for known in TOKEN_TYPES.values() if known.listed == part)
     for part in ("measures", "texts")
 }
 

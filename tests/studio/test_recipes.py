@@ -1,0 +1,338 @@
+"""The recipes of docs/architecture.md and CONTRIBUTING.md, each carried out as written on a copy of the code."""
+
+import json
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from django.test import SimpleTestCase
+
+ROOT = Path(__file__).parents[2]
+COPIED = ("prism", "studio", "tests", "demo", "manage.py", "pyproject.toml")
+
+CHECK = '''"""Names in capitals."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from prism.analysis import Analysis
+from prism.check import Check, Finding, Looked
+from prism.model.document import shown_path
+
+
+def run(analysis: Analysis) -> Iterator[Finding]:
+    """A finding for each token whose name is in capitals."""
+    for token in analysis.document.tokens:
+        if token.path.isupper():
+            yield Finding("loud", f"{shown_path(token.path)} is in capitals.", token.key)
+
+
+def looked(analysis: Analysis) -> Looked:
+    """A look over every token."""
+    return Looked(len(analysis.document.tokens), "token")
+
+
+CHECK = Check("loud", "Loud name", "Capitals are hard to read.", run, looked)
+'''
+COMMAND = '''
+
+@command("quiet-token")
+@dataclass(frozen=True, slots=True)
+class QuietToken(Command):
+    """Give a token, by key, a description that says that it is quiet."""
+
+    token: str
+
+    def apply(self, document: Document) -> Document:
+        tokens = tuple(
+            replace(token, description="quiet") if token.key == self.token else token
+            for token in document.tokens
+        )
+        return replace(document, tokens=tokens)
+
+    def sentence(self, before: Document) -> str:
+        return f"Quieted {token_name(before, self.token)}"
+'''
+TARGET = '''"""Names, one a line."""
+
+from __future__ import annotations
+
+from prism.model.document import Document, shown_path
+
+
+def write(document: Document) -> str:
+    """The paths of all tokens."""
+    return "".join(f"{shown_path(token.path)}\\n" for token in document.tokens)
+'''
+CLI = '''"""The command count."""
+
+from __future__ import annotations
+
+import click
+
+from prism.cli.group import file_argument, main
+from prism.cli.reading import load
+
+
+@main.command()
+@file_argument
+def count(file: str) -> None:
+    """Print how many tokens FILE has."""
+    click.echo(len(load(file).tokens))
+'''
+TYPE = '''"""Shares: numbers without a unit that say how much of something is taken."""
+
+from __future__ import annotations
+
+from prism.expressions.types.reading import number_text, numeric
+from prism.expressions.types.token_type import TokenType
+
+TYPE = TokenType(
+    "share",
+    example="0.5",
+    hint="A number such as `0.5`.",
+    parse=numeric("number"),
+    json_text=number_text,
+    standard=False,
+    listed="measures",
+)
+'''
+RULE = '''
+
+def _quotes(placement: Placement) -> Iterator[_Stack]:
+    """No token is a quotation yet."""
+    yield from ()
+'''
+ROOM = {
+    "__init__.py": "",
+    "apps.py": """from django.apps import AppConfig
+
+
+class NotesConfig(AppConfig):
+    name = "studio.rooms.notes"
+    label = "notes"
+""",
+    "urls.py": """from django.urls import path
+
+from studio.rooms.notes import views
+
+app_name = "notes"
+urlpatterns = [
+    path("", views.room, name="room"),
+]
+""",
+    "address.py": '''"""What the address of the notes says."""
+
+from dataclasses import dataclass
+
+from studio.rooms.address import Address, text
+
+
+@dataclass(frozen=True)
+class NotesAddress(Address):
+    """The words that notes are found by."""
+
+    find: str = text(100)
+''',
+    "tasks.py": '''"""Notes as a long task."""
+
+from studio.store.tasks import Result
+from studio.work.kinds import Work, long_task
+
+
+@long_task("gather-notes", "Gathering notes")
+def gather(work: Work) -> Result:
+    """All notes."""
+    return Result()
+''',
+    "views.py": '''"""Notes of a project."""
+
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.http import require_GET
+
+from studio.accounts.permissions import requires
+from studio.rooms import page
+from studio.rooms.address import state_of
+from studio.rooms.frame import Frame
+from studio.rooms.notes.address import NotesAddress
+from studio.store.projects import Project
+
+
+@requires("view")
+@require_GET
+def room(request: HttpRequest, project: Project) -> HttpResponse:
+    """The notes."""
+    address = NotesAddress.read(state_of(request))
+    frame = Frame.enter(request, project, "notes", address, "notes:room")
+    return page.show(frame, "notes/room.html")
+''',
+    "templates/notes/room.html": '<div class="head"><h1>Notes</h1></div>\n',
+}
+#: What is said in the tests of the copy: those that hold or list what is registered, and are not changed.
+HELD = (
+    "tests.core.test_edits.CommandTests.test_every_command_has_a_sample_here",
+    "tests.core.expressions.test_token_types",
+    "tests.studio.test_access.AccessTests",
+    "tests.studio.test_templates",
+)
+
+
+class RecipeTests(SimpleTestCase):
+    """Everything is added to one copy, as each recipe says and nowhere else."""
+
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        folder = tempfile.TemporaryDirectory(prefix="recipes-")
+        cls.addClassCleanup(folder.cleanup)
+        cls.copy = Path(folder.name)
+        for name in COPIED:
+            source = ROOT / name
+            ignored = shutil.ignore_patterns("__pycache__")
+            if source.is_dir():
+                shutil.copytree(source, cls.copy / name, ignore=ignored)
+            else:
+                shutil.copy(source, cls.copy / name)
+        cls.add_all()
+
+    @classmethod
+    def write(cls, path, text):
+        file = cls.copy / path
+        file.parent.mkdir(parents=True, exist_ok=True)
+        file.write_text(text)
+
+    @classmethod
+    def put(cls, path, before, text):
+        """Put a text before one that stands in a file."""
+        file = cls.copy / path
+        held = file.read_text()
+        assert held.count(before) >= 1, (path, before)
+        file.write_text(held.replace(before, text + before, 1))
+
+    @classmethod
+    def add_all(cls):
+        """Each recipe: its own file, and what it says to touch."""
+        # check
+        cls.write("prism/hygiene/loud.py", CHECK)
+        cls.put("prism/hygiene/capability.py", "    meaning,\n", "    loud,\n")
+        cls.put("prism/hygiene/capability.py", "        meaning.CHECK,\n", "        loud.CHECK,\n")
+        # edit command
+        path = "prism/sheet/token_commands.py"
+        cls.write(
+            path,
+            (cls.copy / path)
+            .read_text()
+            .replace("import dataclass\n", "import dataclass, replace\n", 1)
+            + COMMAND,
+        )
+        samples = cls.copy / "tests/command_samples.py"
+        samples.write_text(
+            samples.read_text()
+            .replace("    RemoveToken,\n", "    QuietToken,\n    RemoveToken,\n", 1)
+            .replace(
+                "\n)\n\n\ndef before",
+                '\n    (QuietToken("text.main"), "Quieted text.main"),\n)\n\n\ndef before',
+                1,
+            )
+        )
+        # export target
+        cls.write("prism/formats/name_list.py", TARGET)
+        cls.put("prism/formats/files.py", "    palettes,\n", "    name_list,\n")
+        cls.put(
+            "prism/formats/files.py",
+            "#: Readers of one file",
+            'def _names(document: Document, theme: Theme) -> Written:\n    return Written({"names.txt": name_list.write(document)})\n\n\n',
+        )
+        cls.put(
+            "prism/formats/files.py",
+            '    Target(\n        "css",',
+            '    Target("names", "Names", "one a line", "text/plain; charset=utf-8", _names),\n',
+        )
+        # command of the command line
+        cls.write("prism/cli/count.py", CLI)
+        cls.put(
+            "prism/cli/group.py",
+            '    "diff": (',
+            '    "count": ("count", "Print how many tokens FILE has."),\n',
+        )
+        # token type with a number in it
+        cls.write("prism/expressions/types/share.py", TYPE)
+        cls.put(
+            "prism/expressions/types/__init__.py", "    string,\n    stroke_style", "    share,\n"
+        )
+        cls.put("prism/expressions/types/__init__.py", ")  # fmt: skip", "    share,\n")
+        cls.put("prism/model/document.py", '    "boolean",\n    "piece",', '    "share",\n')
+        # word
+        lexicon = cls.copy / "prism/roles/lexicon.toml"
+        lexicon.write_text(
+            lexicon.read_text().replace('[surface]\nen = "', '[surface]\nen = "zorbel ', 1)
+        )
+        # rule that makes pairings
+        cls.put("prism/roles/rules.py", "\n\n#: Pairings that rules make at most", RULE)
+        cls.put(
+            "prism/roles/rules.py",
+            ")\nBY_ID = {rule.id",
+            '    Rule("quotes", "Quotations on the page", "text", _quotes),\n',
+        )
+        # room with a long task
+        for name, text in ROOM.items():
+            cls.write(f"studio/rooms/notes/{name}", text)
+        cls.put(
+            "studio/rooms/registry.py",
+            '    Room(6, "exchange", "Exchange"),',
+            '    Room(7, "notes", "Notes"),\n',
+        )
+        cls.put(
+            "tests/studio/test_access.py",
+            '    "work:state":',
+            '    "notes:room": {"GET": "viewer"},\n',
+        )
+
+    def run_in_copy(self, *arguments, data=None):
+        server = os.environ["DATABASE_URL"].rpartition("/")[0]
+        environment = os.environ | {
+            "DATABASE_URL": f"{server}/{self.copy.name.replace('-', '_')}",
+            "PYTHONPATH": str(self.copy),
+            "NIMBLE_PRISM_VAR": os.environ.get("NIMBLE_PRISM_VAR", str(ROOT / "var")),
+        }
+        return subprocess.run(
+            [sys.executable, *arguments], cwd=self.copy, env=environment, input=data,
+            capture_output=True, text=True, timeout=400,
+        )  # fmt: skip
+
+    def test_the_tests_that_hold_what_is_registered_pass_as_they_are(self):
+        told = self.run_in_copy("manage.py", "test", "--parallel", "1", *HELD)
+        self.assertEqual(told.returncode, 0, told.stderr[-4000:])
+
+    def test_each_part_works(self):
+        sheet = self.copy / "a.css"
+        sheet.write_text(":root { --LOUD: #fff; --zorbel: #eee; --text: #111 }")
+        count = self.run_in_copy("-m", "prism.cli", "count", "a.css")
+        self.assertEqual(count.stdout, "3\n", count.stderr)
+        audit = self.run_in_copy("-m", "prism.cli", "audit", "a.css", "--json")
+        self.assertIn("LOUD is in capitals.", audit.stdout, audit.stderr)
+        export = self.run_in_copy(
+            "-m", "prism.cli", "export", "a.css", "--format", "names", "-o", "out"
+        )
+        self.assertEqual(export.returncode, 0, export.stderr)
+        self.assertEqual((self.copy / "out/names.txt").read_text(), "LOUD\nzorbel\ntext\n")
+        commands = self.run_in_copy("-m", "prism.cli", "commands")
+        self.assertIn("quiet-token", commands.stdout, commands.stderr)
+        roles = self.run_in_copy("-m", "prism.cli", "roles", "a.css", "--json")
+        known = {row["path"]: row["role"] for row in json.loads(roles.stdout)["roles"]}
+        self.assertIn("surface", known["zorbel"])
+        tasks = self.run_in_copy(
+            "-c",
+            "import django; django.setup(); from studio.work.kinds import KINDS; print('gather-notes' in KINDS)",
+        )
+        self.assertEqual(tasks.stdout, "True\n", tasks.stderr[-2000:])
+
+    def test_the_layers_hold(self):
+        told = self.run_in_copy(
+            "-c", "from importlinter.cli import lint_imports_command; lint_imports_command()"
+        )
+        self.assertEqual(told.returncode, 0, told.stdout[-3000:] + told.stderr[-1000:])
