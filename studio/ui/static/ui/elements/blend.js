@@ -36,7 +36,14 @@ const plainChoice = (select) =>
 const holdsOthers = (element) =>
   [element, ...element.querySelectorAll("*")].some((part) => own(part) && !STAYS.has(part.nodeName));
 
-const equal = (old, fresh) => old.isEqualNode(fresh) && !touched(old) && !holdsOthers(old);
+/** Whether the templates of two equal elements hold the same. */
+function sameTemplates(old, fresh) {
+  const all = (root) => [...(root.matches("template") ? [root] : []), ...root.querySelectorAll("template")];
+  const others = all(fresh);
+  return all(old).every((template, index) => template.innerHTML === others[index].innerHTML);
+}
+
+const equal = (old, fresh) => old.isEqualNode(fresh) && !touched(old) && !holdsOthers(old) && sameTemplates(old, fresh);
 
 /** Make equal what differs from page to page and means the same. */
 function prepare(old, fresh) {
@@ -49,28 +56,38 @@ function prepare(old, fresh) {
 /** Give an element the children of another. */
 export function blend(old, fresh) {
   prepare(old, fresh);
-  const changed = [];
-  children(old, fresh, changed);
-  for (const element of changed) {
+  const todo = { changed: [], waiting: [] };
+  children(old, fresh, todo);
+  // Elements of our own look around as they come: all else is there by then.
+  for (const [place, node] of todo.waiting) place.replaceWith(node);
+  for (const element of todo.changed) {
     element.disconnectedCallback?.();
     element.connectedCallback?.();
   }
 }
 
-function children(old, fresh, changed) {
+/** What stands for a new node until all else is in its place: itself, unless it holds elements of our own. */
+function placed(node, { waiting }) {
+  if (node.nodeType !== Node.ELEMENT_NODE || ![node, ...node.querySelectorAll("*")].some(own)) return node;
+  const place = document.createComment("");
+  waiting.push([place, node]);
+  return place;
+}
+
+function children(old, fresh, todo) {
   const keyed = new Map([...old.childNodes].filter(keyOf).map((node) => [`${node.nodeName} ${keyOf(node)}`, node]));
   let at = old.firstChild;
   for (const node of [...fresh.childNodes]) {
     const found = keyOf(node) ? keyed.get(`${node.nodeName} ${keyOf(node)}`) : ahead(at, node);
     if (!found) {
-      old.insertBefore(node, at);
+      old.insertBefore(placed(node, todo), at);
       continue;
     }
     while (at !== found && !keyOf(node)) at = without(at);
     if (at === found) at = at.nextSibling;
     else old.insertBefore(found, at);
     keyed.delete(`${node.nodeName} ${keyOf(node)}`);
-    merge(found, node, changed);
+    merge(found, node, todo);
   }
   while (at) at = without(at);
   for (const node of keyed.values()) if (node.parentNode === old) node.remove();
@@ -92,21 +109,21 @@ function ahead(at, node) {
   return null;
 }
 
-function merge(old, fresh, changed) {
+function merge(old, fresh, todo) {
   if (old.nodeType !== Node.ELEMENT_NODE) {
     if (old.nodeValue !== fresh.nodeValue) old.nodeValue = fresh.nodeValue;
     return;
   }
   if (equal(old, fresh)) return;
   if (!opened(old, fresh)) {
-    old.replaceWith(fresh);
+    old.replaceWith(placed(fresh, todo));
     return;
   }
   attributes(old, fresh);
   // Rows that come later stand as they were until they are asked for again.
   if (fresh.matches("tbody.later") && old.rows.length === +fresh.dataset.count) return;
-  children(old, fresh, changed);
-  if (own(old)) changed.push(old);
+  children(old, fresh, todo);
+  if (own(old)) todo.changed.push(old);
 }
 
 /** Whether what an element holds can be changed while it stays. */
