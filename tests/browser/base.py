@@ -29,8 +29,15 @@ def browser():
         started.close()
         playwright.stop()
 
-    Finalize(None, close, exitpriority=10)
+    browser.end = Finalize(None, close, exitpriority=10)
     return started
+
+
+def close_browser():
+    """Close the browser of this process, whose event loop nothing else can run beside."""
+    if browser.cache_info().currsize:
+        browser.cache_clear()
+        browser.end()
 
 
 class BrowserMixin:

@@ -3,6 +3,7 @@
 import os
 import signal
 import threading
+from contextlib import suppress
 
 from django.test import SimpleTestCase
 
@@ -35,7 +36,8 @@ class EngineTests(SimpleTestCase):
 
     def end(self, engine):
         if not self.gone.is_set():
-            os.kill(engine.pid, signal.SIGKILL)
+            with suppress(ProcessLookupError):
+                os.kill(engine.pid, signal.SIGKILL)
             self.gone.wait(20)
 
     def test_work_is_done_in_a_process_of_its_own(self):
