@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import sys
 import time
 import unittest
 from collections import defaultdict
@@ -19,16 +18,6 @@ USUAL = {"browser": 8.0, "reference": 3.0, "studio": 1.0, "core": 0.5}
 #: Seconds that a part of a class is to take at most, and how many classes are shown.
 PART = 30.0
 SHOWN = 15
-
-
-class Suite(unittest.TestSuite):
-    """Closes the browser of the classes before, where the next class uses none: its event loop runs beside nothing."""
-
-    def _handleClassSetUp(self, test, result):  # noqa: N802
-        base = sys.modules.get("tests.browser.base")
-        if base is not None and not isinstance(test, base.BrowserMixin):
-            base.close_browser()
-        super()._handleClassSetUp(test, result)
 
 
 class TimedResult(RemoteTestResult):
@@ -79,7 +68,7 @@ def parts(suites, seconds=expected, longest=PART):
             length += took
         made.append((length, part))
     made.sort(key=lambda item: -item[0])
-    return [Suite(part) for _, part in made]
+    return [unittest.TestSuite(part) for _, part in made]
 
 
 class EvenSuite(ParallelTestSuite):
@@ -111,7 +100,6 @@ class Runner(DiscoverRunner):
     """The runner of all tests."""
 
     parallel_test_suite = EvenSuite
-    test_suite = Suite
 
     def get_resultclass(self):
         return super().get_resultclass() or TimedTextResult

@@ -1,10 +1,8 @@
-"""One headless Chromium for each process, and a server on loopback."""
+"""One headless Chromium per test class, and a server on loopback."""
 
 from __future__ import annotations
 
 import time
-from functools import cache
-from multiprocessing.util import Finalize
 
 from django.contrib.auth import get_user_model
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
@@ -19,36 +17,18 @@ from studio.store import projects as store
 expect.set_options(timeout=20_000)
 
 
-@cache
-def browser():
-    """The browser of this process, closed when the process ends."""
-    playwright = sync_playwright().start()
-    started = launch(playwright)
-
-    def close():
-        started.close()
-        playwright.stop()
-
-    browser.end = Finalize(None, close, exitpriority=10)
-    return started
-
-
-def close_browser():
-    """Close the browser of this process, whose event loop nothing else can run beside."""
-    if browser.cache_info().currsize:
-        browser.cache_clear()
-        browser.end()
-
-
 class BrowserMixin:
-    """A browser, and a fresh page for each test."""
+    """Starts a browser for the class and a fresh page for each test."""
 
     viewport = {"width": 1280, "height": 800}
 
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
-        cls.browser = browser()
+        cls.playwright = sync_playwright().start()
+        cls.addClassCleanup(cls.playwright.stop)
+        cls.browser = launch(cls.playwright)
+        cls.addClassCleanup(cls.browser.close)
 
     def setUp(self):
         super().setUp()
