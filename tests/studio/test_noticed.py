@@ -90,6 +90,7 @@ class TagTests(SimpleTestCase):
 
 class FailureTests(TestCase):
     def failed(self, error):
+        store.STORED.set(None)  # as a request begins
         request = RequestFactory().get("/")
         request.user = User()
         try:
