@@ -48,13 +48,7 @@ class computed(Generic[T]):  # noqa: N801 - used as a decorator, as property is
     def __get__(self, analysis: Analysis | None, owner: type) -> computed[T] | T:
         if analysis is None:
             return self
-        results = analysis._results
-        if self._name not in results:
-            with analysis._lock:
-                if self._name not in results:
-                    results[self._name] = self._compute(analysis)
-        result: T = results[self._name]
-        return result
+        return analysis._kept(self._name, self._compute)
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,11 +79,14 @@ class Analysis:
 
     def once(self, compute: Callable[[Analysis], T]) -> T:
         """What a function makes of this analysis, computed at most once, whatever the number of threads."""
-        if compute not in self._results:
+        return self._kept(compute, compute)
+
+    def _kept(self, name: str | Callable[[Analysis], Any], compute: Callable[[Analysis], T]) -> T:
+        if name not in self._results:
             with self._lock:
-                if compute not in self._results:
-                    self._results[compute] = compute(self)
-        result: T = self._results[compute]
+                if name not in self._results:
+                    self._results[name] = compute(self)
+        result: T = self._results[name]
         return result
 
     @computed

@@ -19,12 +19,16 @@ from multiprocessing import Pipe
 from multiprocessing.connection import Connection
 from typing import Any
 
-from studio.gate import AT_ONCE, STOPPED, Environ
+from studio.gate import AT_ONCE, Environ
 
 _LOG = logging.getLogger("studio.errors")
 #: Where addresses begin that need no document.
 LIGHT = ("/static/", "/account/")
 _PLAIN = (str, int, bool, tuple)
+_PLAIN_TEXT = [("Content-Type", "text/plain; charset=utf-8")]
+_ENDED = (
+    b"The application ended while it worked on this. Load the page again to see what was stored.\n"
+)
 _PR_SET_PDEATHSIG = 1
 #: How much an engine gives way to the process that listens, which has little to do and must do it at once.
 _NICE = 2
@@ -82,8 +86,7 @@ class Engine:
             line.send((plain, body))
             status, headers, answer = line.recv()
         except (EOFError, OSError):
-            headers = [("Content-Type", "text/plain; charset=utf-8")]
-            status, answer = "503 Service Unavailable", STOPPED
+            status, headers, answer = "503 Service Unavailable", _PLAIN_TEXT, _ENDED
         finally:
             self._lines.put(line)
         start_response(status, headers)
@@ -125,7 +128,7 @@ class Engine:
 def answered(
     application: Any, environ: Environ, body: bytes
 ) -> tuple[str, list[tuple[str, str]], bytes]:
-    """Status, headers and body of an application's answer."""
+    """Status, headers and body of the answer of an application that closes what it answers, as ``Work`` does."""
     head: list[Any] = []
 
     def start_response(status: str, headers: list[tuple[str, str]], exc_info: Any = None) -> None:
@@ -133,16 +136,8 @@ def answered(
 
     environ = environ | {"wsgi.input": io.BytesIO(body), "wsgi.errors": sys.stderr}
     try:
-        response = application(environ, start_response)
-        try:
-            return head[0], head[1], b"".join(response)
-        finally:
-            if hasattr(response, "close"):
-                response.close()
+        answer = b"".join(application(environ, start_response))
     except Exception:
         _LOG.exception("A request failed.")
-        return (
-            "500 Internal Server Error",
-            [("Content-Type", "text/plain")],
-            b"Something went wrong.\n",
-        )
+        return "500 Internal Server Error", _PLAIN_TEXT, b"Something went wrong.\n"
+    return head[0], head[1], answer

@@ -18,7 +18,7 @@ _IN_MEMORY = 1024 * 1024
 #: How many requests work at a time in a process.
 AT_ONCE = 2
 
-STOPPED = b"This took too long and was stopped. Load the page again to see what was stored.\n"
+_STOPPED = b"This took too long and was stopped. Load the page again to see what was stored.\n"
 
 Environ = dict[str, Any]
 
@@ -69,7 +69,7 @@ class Work:
         except DeadlineError:
             headers = [("Content-Type", "text/plain; charset=utf-8")]
             start_response("503 Service Unavailable", headers, sys.exc_info())
-            return [STOPPED]
+            return [_STOPPED]
         finally:
             memory.give_back()
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from prism.model.document import Document, shown_path
+from prism.model.document import Document, Ramp, shown_path
 
 _LONGEST = 60
 
@@ -22,7 +22,12 @@ def token_name(document: Document, key: str) -> str:
 def ramp_name(document: Document, key: str) -> str:
     """The name of a ramp; ``a ramp`` where it is gone."""
     ramp = document.ramp(key)
-    return ramp.shown_name if ramp else "a ramp"
+    return shown_ramp(ramp) if ramp else "a ramp"
+
+
+def shown_ramp(ramp: Ramp) -> str:
+    """A ramp's name as people read it."""
+    return shown_path(ramp.name) or "single colors"
 
 
 def axis_name(document: Document, key: str) -> str:

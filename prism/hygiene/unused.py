@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from prism.analysis import Analysis
 from prism.check import Check, Finding, Fix, Looked
+from prism.commands.names import shown_ramp
 from prism.model.document import shown_path
 
 
@@ -70,7 +71,7 @@ def _unused_ramps(analysis: Analysis) -> Iterator[Finding]:
         if len(ramp.steps) > 1 and used.isdisjoint(members):
             yield Finding(
                 "unused",
-                f"Nothing uses the ramp {ramp.shown_name}, {len(members)} colors.",
+                f"Nothing uses the ramp {shown_ramp(ramp)}, {len(members)} colors.",
                 severity="note",
                 fixes=(
                     Fix("Remove it", "delete-tokens", tuple(("tokens", key) for key in members)),

@@ -158,11 +158,6 @@ class Ramp:
     moved: tuple[str, ...] = ()
     base: str = ""
 
-    @property
-    def shown_name(self) -> str:
-        """The name as people read it."""
-        return shown_path(self.name) or "single colors"
-
 
 @dataclass(frozen=True, slots=True)
 class Purpose:

@@ -62,7 +62,7 @@ class EngineTests(SimpleTestCase):
         engine = self.engine()
         answer = Answer(engine, environ("/ends"))
         self.assertEqual(answer.status, "503 Service Unavailable")
-        self.assertIn(b"was stopped", answer.body)
+        self.assertIn(b"ended while it worked", answer.body)
         self.assertTrue(self.gone.wait(20))
         self.assertEqual(Answer(engine, environ()).status, "503 Service Unavailable")
 
