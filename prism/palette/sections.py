@@ -6,13 +6,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+import numpy as np
+
 from prism.color import notation as notations
 from prism.color import space
 from prism.color.contrast import ink_on, ratio_of, truncate_ratio
-from prism.model.document import Document, Purpose, Ramp, Token
+from prism.color.difference import oklab
+from prism.model.document import Purpose, Ramp, Token
 from prism.palette import building, purposes, ramps, recipes
 from prism.resolution.answers import Answer
 from prism.resolution.resolver import Resolver, Theme
+
+#: Colors outside its ramp that could stand in for one that goes, at most.
+STAND_INS = 60
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,6 +53,10 @@ class Strip:
     ramp: Ramp | None = None
     words: str = ""
     beside: Swatch | None = None
+
+    def begins_with(self, key: str) -> bool:
+        """Whether its first color is the token with this key."""
+        return bool(self.swatches) and self.swatches[0].token.key == key
 
     @property
     def steps(self) -> tuple[str, ...]:
@@ -217,12 +227,25 @@ def carried(resolver: Resolver, keys: Sequence[str]) -> Carried:
     return Carried(tokens, tuple(dict.fromkeys(token.tier for token in tokens)), len(pairings))
 
 
-def step_options(document: Document, key: str) -> list[Token]:
-    """Other raw colors that could stand in for one that goes, its own ramp first."""
+def step_options(resolver: Resolver, key: str, theme: Theme) -> list[Token]:
+    """Other raw colors that could stand in for one that goes: its own ramp, then those nearest to it in a theme."""
+    document = resolver.document
     ramp = building.ramp_with(document, key)
     own = set(ramp.steps) if ramp else set()
     raw = [token for token in document.tokens if token.is_raw_color and token.key != key]
-    return sorted(raw, key=lambda token: token.key not in own)
+    if not raw:
+        return []
+    colors = [_srgb(resolver.resolve(token.key, theme)) for token in raw]
+    distance = np.linalg.norm(oklab(colors) - oklab(_srgb(resolver.resolve(key, theme))), axis=-1)
+    nearest = [
+        raw[place] for place in np.argsort(distance, kind="stable") if raw[place].key not in own
+    ]
+    return [token for token in raw if token.key in own] + nearest[:STAND_INS]
+
+
+def _srgb(answer: Answer) -> tuple[float, float, float]:
+    """The color of an answer in sRGB; black where it has none."""
+    return space.rgba(answer.color)[:3] if answer.color else (0.0, 0.0, 0.0)
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, fields, replace
-from typing import Any, Self
+from typing import Any, ClassVar, Self
 from urllib.parse import urlencode
 
 from django.http import HttpRequest
@@ -31,6 +31,8 @@ class Address:
 
     theme: str = text(1000)
     pinned: str = text(1000)
+    #: The members that say what is open beside the rest of the page.
+    OPENS: ClassVar[tuple[str, ...]] = ()
 
     @classmethod
     def read(cls, state: Mapping[str, str]) -> Self:
@@ -53,6 +55,10 @@ class Address:
         members = {**self.members(), **changes}
         kept = {name: value for name, value in members.items() if value}
         return f"?{urlencode(kept)}" if kept else ""
+
+    def shut(self, **changes: str | None) -> str:
+        """As ``query``, with nothing open: the browser adds what is (``data-keeps``)."""
+        return self.query(**dict.fromkeys(self.OPENS) | changes)
 
     def themes_only(self) -> Address:
         """The address of another page in the same themes."""

@@ -17,6 +17,7 @@ from prism.reports.report import Report, report
 from prism.resolution.resolver import Resolver, Theme
 from studio.accounts.permissions import person
 from studio.rooms.address import Address, state_of
+from studio.rooms.parts import held_by
 from studio.rooms.themes import DEFAULTS, read_theme, theme_text
 from studio.store import projects as store
 from studio.store.projects import Project
@@ -121,6 +122,16 @@ class Frame(Generic[A]):
     def query(self, **changes: str | None) -> str:
         """The query that keeps this address, with ``changes``; None takes a member out."""
         return self.address.query(**changes)
+
+    @cached_property
+    def held(self) -> frozenset[str]:
+        """The digests of the parts that the page holds already."""
+        return held_by(self.request)
+
+    @property
+    def opens(self) -> str:
+        """Names of the members of the address that say what is open."""
+        return " ".join(self.address.OPENS)
 
     @property
     def state(self) -> dict[str, str]:

@@ -54,7 +54,7 @@ def _modes(frame: AnyFrame, place: int) -> tuple[BarMode, ...]:
     modes = []
     for position, mode in enumerate(frame.document.axes[place].modes):
         theme = (*frame.theme[:place], position, *frame.theme[place + 1 :])
-        url = frame.query(theme=theme_text(frame.analysis, theme)) or "?"
+        url = frame.address.shut(theme=theme_text(frame.analysis, theme)) or "?"
         current = position == frame.theme[place]
         axis = frame.document.axes[place].key
         names = frame.analysis.axis_names[axis], frame.analysis.mode_names[axis, mode.key]

@@ -156,7 +156,7 @@ class ViewTests(SimpleTestCase):
 
     def test_other_colors_that_can_stand_in_for_a_step(self):
         built = inks(token("lone", "#abcdef", tier="raw"))
-        offered = [one.path for one in sections.step_options(built, "ink.2")]
+        offered = [one.path for one in sections.step_options(Resolver(built), "ink.2", ())]
         self.assertEqual(offered, ["ink.1", "ink.3", "ink.4", "ink.5", "lone"])
 
     def test_an_opaque_color_finds_opaque_ones(self):

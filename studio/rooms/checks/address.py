@@ -13,6 +13,8 @@ class ChecksAddress(Address):
     key with a colon between, or the levels of surfaces; whether new
     colors may be made; and which fix of the open pairing is tried."""
 
+    OPENS = ("pairing", "rule", "fix")
+
     find: str = text(100)
     only: str = choice("failing", "waived")
     by: str = choice("foreground", "background", "use")

@@ -8,6 +8,7 @@ from urllib.parse import quote
 from django.template.loader import render_to_string
 
 from prism.contrast.matrix import MatrixRow
+from studio.rooms.parts import Part, part_of
 
 _KEPT = 4000
 
@@ -21,8 +22,8 @@ def row(
     *,
     fix: bool,
     opened: bool,
-) -> str:
-    """The markup of a pairing's row.
+) -> Part:
+    """A pairing's row.
 
     ``rule`` is the name of the rule that made it, ``href`` the address that opens it, ``places`` the address of the
     sheet and the mode's name for each column; ``fix`` says whether a fix is offered, ``opened`` whether it is the
@@ -37,4 +38,4 @@ def row(
         "fix": fix,
         "opened": opened,
     }
-    return render_to_string("checks/matrix_row.html", context)
+    return part_of(render_to_string("checks/matrix_row.html", context))

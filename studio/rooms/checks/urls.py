@@ -7,6 +7,7 @@ urlpatterns = [
     path("", views.room, name="room"),
     path("pairings/add", views.add_pairing, name="add-pairing"),
     path("command", views.command, name="command"),
+    path("fixes", views.fixes_of, name="fixes"),
     path("fix", fixing.room, name="fix-all"),
     path("fix/take", fixing.take, name="take-fixes"),
 ]

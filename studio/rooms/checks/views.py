@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from itertools import groupby
 from typing import Any
-from urllib.parse import quote
+from urllib.parse import parse_qs, quote, urlsplit
 
 from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.contrast import (
@@ -93,19 +95,49 @@ def _room(
     return page.show(frame, "checks/room.html", context, status)
 
 
+@requires("view")
+@require_GET
+def fixes_of(request: HttpRequest, project: Project) -> HttpResponse:
+    """What lets the open pairing pass, for the page that has just opened it."""
+    frame = _enter(request, project)
+    pairing = rule_view.pairing(frame.analysis, frame.address.pairing)
+    if pairing is None:
+        return HttpResponse()
+    about = {"frame": frame, "project": project, "open": pairing, **_fixes(frame, pairing)}
+    return render(request, "checks/fixes.html", about)
+
+
+def _fixes(frame: ChecksFrame, pairing: Pairing) -> dict[str, Any]:
+    analysis = frame.analysis
+    return {
+        "fixes": fixes.offers(analysis, pairing),
+        "otherwise": fixes.otherwise(analysis, pairing),
+        "short": short.themes if (short := analysis.failing.get(pairing.key)) else 0,
+    }
+
+
+def _just_opens(frame: ChecksFrame) -> bool:
+    """Whether the page that asks shows another pairing, or none, and can ask for the fixes of this one by itself."""
+    before = parse_qs(urlsplit(frame.request.headers.get("Referer", "")).query)
+    return page.wants_region(frame.request) and before.get("pairing") != [frame.address.pairing]
+
+
 def _opened(frame: ChecksFrame, opened: Pairing | None) -> dict[str, Any]:
     """How the open pairing reads in all themes, and what fixes it."""
     if opened is None:
         return {"open": None}
+    if opened.key in frame.analysis.failing and not frame.address.fix and _just_opens(frame):
+        source = reverse("checks:fixes", args=[frame.project.code]) + frame.query()
+        about = {"fixes_later": source, "short": frame.analysis.failing[opened.key].themes}
+    else:
+        about = _fixes(frame, opened)
     analysis = frame.analysis
     tried = fixes.tried(analysis, opened, frame.address.fix) if frame.address.fix else None
     return {
         "open": opened,
         "tried": frame.address.fix if tried is not None else "",
-        "fixes": fixes.offers(analysis, opened),
-        "otherwise": fixes.otherwise(analysis, opened),
         "answers": (tried or matrix.answers(analysis.answers, opened))[:_ANSWERS],
-        "short": short.themes if (short := analysis.failing.get(opened.key)) else 0,
+        **about,
     }
 
 
@@ -148,11 +180,11 @@ def _rows(
             "markup": markup.row(
                 row,
                 names.get(row.pairing.key, ""),
-                frame.query(pairing=row.pairing.key, rule=None),
+                frame.address.shut(pairing=row.pairing.key),
                 places,
                 fix=row.pairing.key in failing,
                 opened=row.pairing.key == frame.address.pairing,
-            ),
+            ).shown(frame.held),
         }
         for row in rows
     ]

@@ -3,17 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from urllib.parse import quote
 
 from django.template.loader import render_to_string
+from django.urls import reverse
+from django.utils.safestring import SafeString, mark_safe
 
+from prism.color.notation import NOTATIONS
 from prism.model.document import shown_path
 from prism.palette.sections import Head, Strip, Swatch
 from studio.rooms.frame import AnyFrame
+from studio.rooms.parts import Part, part_of
 
 _KEPT = 2000
+#: Swatches of a strip that stand in the page at once, those that come together where there are more, and those in a row.
+MOST, SOME, COLUMNS = 220, 110, 11
 #: So many characters of a name stand beside the contrast in the narrowest swatch.
 _SHORT_NAME = 5
 
@@ -50,19 +56,60 @@ def is_tall(names: Iterable[str]) -> bool:
 
 def markup(
     strip: Strip, frame: AnyFrame, notation: str, heads: Sequence[Head], current: str
-) -> str:
-    """The markup of a strip's swatches; ``current`` is the key of the color that is open."""
-    rest = frame.query(swatch=None, ramp=None, view=None)
+) -> SafeString:
+    """A strip's swatches; ``current`` is the key of the color that is open. Of very many, those far down come when
+    they come into sight."""
+    steps = _steps(strip, frame, notation, heads, current)
+    if len(steps.steps) <= MOST:
+        return _markup(steps).shown(frame.held)
+    first = strip.swatches[0].token.key
+    wanted = {current, frame.request.headers.get("X-Focus", "")}
+    parts = []
+    for start in range(0, len(steps.steps), SOME):
+        some = _some_of(steps, start)
+        part = _some(some)
+        if start < MOST or part.digest in frame.held or any(s.key in wanted for s in some.steps):
+            parts.append(part.shown(frame.held))
+            continue
+        source = reverse("palette:swatches", args=[frame.project.code])
+        rest = frame.address.shut(notation=notation if notation != NOTATIONS[0] else "")
+        source += f"{rest}{'&' if rest else '?'}strip={quote(first)}&from={start}"
+        rows = -(-len(some.steps) // COLUMNS)
+        about = {"source": source, "rows": rows, "count": len(some.steps)}
+        parts.append(mark_safe(render_to_string("palette/more.html", about)))
+    return mark_safe(render_to_string("palette/large.html", {"strip": steps, "parts": parts}))
+
+
+def some(
+    strip: Strip, frame: AnyFrame, notation: str, heads: Sequence[Head], start: int
+) -> SafeString:
+    """The swatches of a large strip from one on, as ``markup`` has them."""
+    return _some(_some_of(_steps(strip, frame, notation, heads, ""), start)).whole
+
+
+def _steps(
+    strip: Strip, frame: AnyFrame, notation: str, heads: Sequence[Head], current: str
+) -> _Steps:
+    rest = frame.address.shut()
     base = f"{rest}&" if rest else "?"
     steps = tuple(_step(swatch, base, current) for swatch in strip.swatches)
     named = len(steps) != len(heads)
     tall = named and is_tall(step.name for step in steps)
-    return _markup(_Steps(steps, notation == "hex", named, tall))
+    return _Steps(steps, notation == NOTATIONS[0], named, tall)
+
+
+def _some_of(strip: _Steps, start: int) -> _Steps:
+    return replace(strip, steps=strip.steps[start : start + SOME])
 
 
 @lru_cache(maxsize=_KEPT)
-def _markup(strip: _Steps) -> str:
-    return render_to_string("palette/swatches.html", {"strip": strip})
+def _markup(strip: _Steps) -> Part:
+    return part_of(render_to_string("palette/swatches.html", {"strip": strip}))
+
+
+@lru_cache(maxsize=_KEPT)
+def _some(strip: _Steps) -> Part:
+    return part_of(render_to_string("palette/some.html", {"strip": strip}))
 
 
 def _step(swatch: Swatch, base: str, current: str) -> _Step:

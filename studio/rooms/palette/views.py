@@ -27,6 +27,7 @@ from prism.sheet import token_commands
 from prism.sheet.consequences import consequences
 from prism.sheet.token_commands import RemoveToken
 from studio.accounts.permissions import requires
+from studio.numbers import whole
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.frame import Frame
@@ -104,6 +105,21 @@ def _sections(
     ]
 
 
+@requires("view")
+@require_GET
+def swatches(request: HttpRequest, project: Project) -> HttpResponse:
+    """Swatches of a large strip that come into sight, from one on."""
+    frame = enter(request, project)
+    notation = frame.address.notation or NOTATIONS[0]
+    sections = palette.sections(frame.resolver, frame.theme, notation)
+    first, start = request.GET.get("strip", ""), whole(request.GET.get("from", ""), 0)
+    strip = next((s for part in sections for s in part.strips if s.begins_with(first)), None)
+    if strip is None:
+        return HttpResponse()
+    markup = strips.some(strip, frame, notation, palette.heads(sections), start)
+    return HttpResponse(markup)
+
+
 def _open_ramp(frame: PaletteFrame) -> Ramp | None:
     """The ramp that the address names, or the one that its swatch is a step of."""
     named = frame.document.ramp(frame.address.ramp)
@@ -118,7 +134,7 @@ def _open_swatch(frame: PaletteFrame, notation: str, ramp: Ramp | None) -> dict[
         "shown": palette.swatch(frame.resolver, token, frame.theme, notation, ramp),
         "users": palette.landing_on(frame.resolver, token.key, frame.theme),
         "stored": typed_input.typed(token.value(BASE), token.type),
-        "options": palette.step_options(frame.document, token.key),
+        "options": palette.step_options(frame.resolver, token.key, frame.theme),
     }
 
 

@@ -19,6 +19,8 @@ class SheetAddress(Address):
     names the part of the palette whose tokens are shown, ``scale`` the kind of scale being added.
     """
 
+    OPENS = ("cell", "view")
+
     columns: str = text(200)
     find: str = text(100)
     type: str = text(200)

@@ -8,7 +8,6 @@ from functools import lru_cache
 from urllib.parse import quote
 
 from django.template.loader import render_to_string
-from django.utils.html import format_html
 from django.utils.safestring import mark_safe
 
 from prism.measures.samples import Sample
@@ -16,6 +15,7 @@ from prism.model.document import shown_path
 from prism.resolution.contrast import Reading
 from prism.roles.grounds import Guess
 from prism.sheet import grid
+from studio.rooms.parts import Part, part_of, together
 
 _KEPT = 2000
 
@@ -62,8 +62,8 @@ def markup(
     opened: str = "",
     role: Guess | None = None,
     in_roles: bool = True,
-) -> str:
-    """The markup of a row of the sheet.
+) -> Part:
+    """A row of the sheet.
 
     ``names`` are those of the modes by key, ``base`` is what a cell's address begins with,
     ``opened`` the address of the cell that is open, in whatever row, ``role`` what the token is for,
@@ -92,8 +92,8 @@ def markup(
 
 
 @lru_cache(maxsize=_KEPT)
-def _markup(row: _Row) -> str:
-    return render_to_string("tokens/line.html", {"line": row})
+def _markup(row: _Row) -> Part:
+    return part_of(render_to_string("tokens/line.html", {"line": row}))
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,7 +115,8 @@ class _Block:
 
 def block(
     match: grid.Block,
-    lines: Sequence[str],
+    lines: Sequence[Part],
+    held: frozenset[str],
     *,
     heads_tier: bool,
     columns: int,
@@ -124,36 +125,42 @@ def block(
     add: str = "",
     menu: str = "",
 ) -> str:
-    """The markup of a block of rows.
+    """The markup of a block of rows, for a page that holds parts of these digests.
 
     ``lines`` are its rows, ``heads_tier`` whether it is the first of its tier, ``columns`` how many
     the sheet has, ``fold`` the address that folds its group, where it heads one, ``source`` the one
     that its rows come from, where they come later, ``add`` and ``menu`` those that add a token to the
     group and open its actions.
     """
-    head = _head(
-        _Block(
-            match.tier,
-            match.name,
-            match.count,
-            match.folded,
-            len(match.tokens),
-            heads_tier,
-            columns,
-            fold,
-            source,
-            add,
-            menu,
-            match.depth,
-            match.tokens[0].key if match.tokens else "",
-        )
+    looks = _Block(
+        match.tier,
+        match.name,
+        match.count,
+        match.folded,
+        len(match.tokens),
+        heads_tier,
+        columns,
+        fold,
+        source,
+        add,
+        menu,
+        match.depth,
+        match.tokens[0].key if match.tokens else "",
     )
-    return format_html("{}<tbody>{}</tbody>", head, mark_safe("".join(lines))) if lines else head
+    head = _head(looks).shown(held) if heads_tier or fold else ""
+    later = _later(looks) if source else ""
+    rows = together("tbody", lines, held) if lines else ""
+    return mark_safe(head + later + rows)
 
 
 @lru_cache(maxsize=_KEPT)
-def _head(block: _Block) -> str:
-    return render_to_string("tokens/block.html", {"block": block})
+def _head(block: _Block) -> Part:
+    return part_of(render_to_string("tokens/block.html", {"block": block}))
+
+
+@lru_cache(maxsize=_KEPT)
+def _later(block: _Block) -> str:
+    return render_to_string("tokens/later.html", {"block": block})
 
 
 def _cell(key: str, cell: grid.Cell, names: Mapping[str, str], base: str) -> _Cell:

@@ -12,6 +12,7 @@ from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import TYPES, Axis
 from prism.model.grouping import separator_of
 from prism.sheet import grid
+from studio.rooms.parts import Part
 from studio.rooms.tokens import cells
 from studio.rooms.tokens.columns import mode_names_of
 from studio.rooms.tokens.editor import SheetFrame
@@ -45,12 +46,13 @@ def blocks(frame: SheetFrame, axis: Axis | None, planned: Sequence[grid.Block]) 
         markup.append(_adder(frame, axis))
     for number, (block, place) in enumerate(zip(planned, places, strict=True)):
         first = quote(block.tokens[0].key) if block.tokens else ""
-        fold = frame.query(folded=frame.address.folding(block.name)) or "?"
+        fold = frame.address.shut(folded=frame.address.folding(block.name)) or "?"
         edits_here = block.first and frame.project.may_edit
         markup.append(
             cells.block(
                 block,
                 rows(frame, axis, block.lines),
+                frame.held,
                 heads_tier=block.first and block.tier != tier,
                 columns=columns,
                 fold=fold if block.first else "",
@@ -101,8 +103,8 @@ def _adder(frame: SheetFrame, axis: Axis | None) -> str:
     return render_to_string("tokens/adder.html", context)
 
 
-def rows(frame: SheetFrame, axis: Axis | None, lines: Sequence[grid.Line]) -> list[str]:
-    """The markup of rows."""
+def rows(frame: SheetFrame, axis: Axis | None, lines: Sequence[grid.Line]) -> list[Part]:
+    """Rows of the sheet."""
     rest = frame.query(cell=None, view=None)
     base = f"{rest}&" if rest else "?"
     names = mode_names_of(frame.analysis, axis)

@@ -182,7 +182,7 @@ def rows(request: HttpRequest, project: Project) -> HttpResponse:
     count = min(whole(request.GET.get("count", ""), grid.LATER), grid.LATER)
     wanted = ordered[start : start + count]
     lines = markup.rows(frame, axis, grid.lines(frame.judging, axis, frame.theme, wanted))
-    return render(request, "tokens/rows.html", {"lines": lines})
+    return render(request, "tokens/rows.html", {"lines": [line.whole for line in lines]})
 
 
 @requires("edit")

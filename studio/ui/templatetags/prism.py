@@ -11,6 +11,7 @@ from django.apps import apps
 from django.template.context import Context
 from django.urls import reverse
 from django.utils.html import format_html, format_html_join
+from django.utils.safestring import SafeString
 
 from prism.color.contrast import truncate_ratio
 from prism.color.space import hex_text, parse_function
@@ -19,6 +20,7 @@ from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import Document, Mode, Pairing, shown_path
 from prism.resolution.contrast import Reading, summary
 from studio.rooms.frame import AnyFrame
+from studio.rooms.parts import part_of
 from studio.rooms.registry import Room
 from studio.store.models import Project
 from studio.ui.markdown import markup
@@ -42,6 +44,26 @@ def label(place: str) -> str:
     if form is None:
         return str(forms.LABELS[f"{owner}.{field}"])
     return str(form.base_fields[field].label)
+
+
+class _PartNode(template.Node):
+    """One element that is not sent to a page that holds it as it is."""
+
+    def __init__(self, nodelist: template.NodeList) -> None:
+        self.nodelist = nodelist
+
+    def render(self, context: Context) -> SafeString:
+        frame: AnyFrame = context["frame"]
+        return part_of(self.nodelist.render(context)).shown(frame.held)
+
+
+@register.tag
+def part(parser: template.base.Parser, token: template.base.Token) -> _PartNode:
+    """``{% part %}<nav>…</nav>{% endpart %}``: an element that a page may hold already. Nothing in it differs from
+    request to request, as the token of a form does."""
+    nodelist = parser.parse(("endpart",))
+    parser.delete_first_token()
+    return _PartNode(nodelist)
 
 
 @register.simple_tag(takes_context=True)

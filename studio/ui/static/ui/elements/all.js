@@ -16,6 +16,7 @@ import "./np-pick.js";
 import "./np-sheet.js";
 import "./np-ladder.js";
 import "./np-later.js";
+import "./np-more.js";
 import "./np-fill.js";
 import "./np-bar.js";
 import "./np-bind.js";

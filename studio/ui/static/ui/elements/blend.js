@@ -2,6 +2,8 @@
 // its layout, its listeners and its focus. An element of our own stays where its class is listed here; where what it
 // holds has changed it is told by leaving and entering the page again, as if it had been replaced.
 
+import { Parts } from "./held.js";
+
 const STAYS = new Set(
   "np-answers np-bar np-cards np-chrome np-close np-copy np-find np-grid np-group-picks np-later np-menu np-sheet np-typed"
     .split(" ")
@@ -12,6 +14,8 @@ const TOKEN = "input[name=csrfmiddlewaretoken]";
 
 const own = (element) => element.localName.includes("-");
 const keyOf = (node) => (node.nodeType === Node.ELEMENT_NODE ? node.id || node.dataset?.row || "" : "");
+const nameOf = (node) => `${node.nodeName} ${keyOf(node)}`;
+const follows = (one, other) => one.compareDocumentPosition(other) & Node.DOCUMENT_POSITION_FOLLOWING;
 const alike = (one, other) => one.nodeName === other.nodeName && keyOf(one) === keyOf(other);
 
 /** Whether somebody has changed what a field holds, or picked something. */
@@ -27,10 +31,11 @@ function touched(element) {
   return false;
 }
 
-const plainChoice = (select) =>
-  [...select.options].every((option, index) =>
-    select.querySelector("[selected]") ? option.selected === option.defaultSelected : option.selected === (index === 0),
-  );
+/** Whether a list stands as the server sent it: what it has selected, or else its first. */
+function plainChoice(select) {
+  const said = select.querySelector("[selected]") !== null;
+  return [...select.options].every((option, index) => option.selected === (said ? option.defaultSelected : !index));
+}
 
 /** Whether an element holds one that has to begin anew. */
 const holdsOthers = (element) =>
@@ -56,7 +61,7 @@ function prepare(old, fresh) {
 /** Give an element the children of another. */
 export function blend(old, fresh) {
   prepare(old, fresh);
-  const todo = { changed: [], waiting: [] };
+  const todo = { changed: [], waiting: [], parts: new Parts(old, fresh) };
   children(old, fresh, todo);
   // Elements of our own look around as they come: all else is there by then.
   for (const [place, node] of todo.waiting) place.replaceWith(node);
@@ -67,7 +72,8 @@ export function blend(old, fresh) {
 }
 
 /** What stands for a new node until all else is in its place: itself, unless it holds elements of our own. */
-function placed(node, { waiting }) {
+function placed(node, { waiting, parts }) {
+  if (node.nodeType === Node.ELEMENT_NODE) parts.fill(node);
   if (node.nodeType !== Node.ELEMENT_NODE || ![node, ...node.querySelectorAll("*")].some(own)) return node;
   const place = document.createComment("");
   waiting.push([place, node]);
@@ -75,19 +81,30 @@ function placed(node, { waiting }) {
 }
 
 function children(old, fresh, todo) {
-  const keyed = new Map([...old.childNodes].filter(keyOf).map((node) => [`${node.nodeName} ${keyOf(node)}`, node]));
+  const nodes = [...fresh.childNodes];
+  const keyed = new Map([...old.childNodes].filter(keyOf).map((node) => [nameOf(node), node]));
+  const named = new Set(nodes.filter(keyOf).map(nameOf));
+  const stays = (node) => todo.parts.wanted(node) || (keyOf(node) && named.has(nameOf(node)));
   let at = old.firstChild;
-  for (const node of [...fresh.childNodes]) {
-    const found = keyOf(node) ? keyed.get(`${node.nodeName} ${keyOf(node)}`) : ahead(at, node);
-    if (!found) {
-      old.insertBefore(placed(node, todo), at);
+  /** Let a node of the old page be the next one; what stands before it and is not needed goes. */
+  const next = (node) => {
+    if (node.parentNode === old && at && follows(at, node)) while (at !== node && !stays(at)) at = without(at);
+    if (at === node) at = at.nextSibling;
+    else old.insertBefore(node, at);
+    if (keyOf(node)) keyed.delete(nameOf(node));
+  };
+  for (const node of nodes) {
+    const part = todo.parts.of(node);
+    if (part) {
+      next(part);
+      todo.parts.take(part);
       continue;
     }
-    while (at !== found && !keyOf(node)) at = without(at);
-    if (at === found) at = at.nextSibling;
-    else old.insertBefore(found, at);
-    keyed.delete(`${node.nodeName} ${keyOf(node)}`);
-    merge(found, node, todo);
+    const found = keyOf(node) ? keyed.get(nameOf(node)) : ahead(at, node, stays);
+    if (found) {
+      next(found);
+      merge(found, node, todo);
+    } else old.insertBefore(placed(node, todo), at);
   }
   while (at) at = without(at);
   for (const node of keyed.values()) if (node.parentNode === old) node.remove();
@@ -100,9 +117,10 @@ function without(node) {
   return next;
 }
 
-/** The next node that is like another, not far behind; none beyond one that has a key. */
-function ahead(at, node) {
+/** The next node that is like another, not far behind; none beyond one that has a key or stays. */
+function ahead(at, node, stays) {
   for (let count = 0; at && count < AHEAD; count++, at = at.nextSibling) {
+    if (stays(at)) return null;
     if (alike(at, node)) return at;
     if (keyOf(at)) return null;
   }

@@ -3,27 +3,31 @@
 // a time. Without this script as many lie open as the server guessed.
 
 export class NpBar extends HTMLElement {
-  #sized = new ResizeObserver(() => this.#fit());
+  #sized = new ResizeObserver(([{ contentRect }]) => this.#fit(contentRect.width));
   #width = 0;
+  #open = 0;
 
   connectedCallback() {
     this.#sized.observe(this);
-    this.#fit();
+    if (this.#width) this.#shut();
   }
 
   disconnectedCallback() {
     this.#sized.disconnect();
   }
 
-  #fit() {
-    if (this.clientWidth === this.#width) return;
-    this.#width = this.clientWidth;
+  #fit(width) {
+    if (width === this.#width) return;
+    this.#width = width;
     const all = [...this.querySelectorAll("details")];
     for (const one of all) this.#lay(one, true);
-    for (const one of all.reverse()) {
-      if (this.#wanted <= this.clientWidth) break;
-      this.#lay(one, false);
-    }
+    this.#open = all.length;
+    while (this.#open && this.#wanted > this.clientWidth) this.#lay(all[--this.#open], false);
+  }
+
+  /** Lay what the server guessed as it fitted before, and close what was opened on demand. */
+  #shut() {
+    [...this.querySelectorAll("details")].forEach((one, index) => this.#lay(one, index < this.#open));
   }
 
   get #wanted() {

@@ -7,16 +7,19 @@
 
 import { blend } from "./blend.js";
 import { forget, keyOf } from "./drafts.js";
+import { Focus } from "./focus.js";
+import { GoneError, Held, Parts } from "./held.js";
 import { lostConnection, problemOf, STORED, writeName } from "./answers.js";
 import { Others } from "./others.js";
 import { released } from "./press.js";
-import { answered, dropFrames, fieldAt, placeOf, say, settleWrite, Typing } from "./region-parts.js";
+import { answered, dropFrames, keeping, say, settleWrite, Typing } from "./region-parts.js";
 import { Sight } from "./sight.js";
-import { settle } from "./still.js";
+import { settle, stands } from "./still.js";
 
 const HEADER = "X-Region";
 const ADDRESS = "X-Address";
 const FOCUS = "X-Focus";
+const HELD = "X-Held";
 
 export class NpRegion extends HTMLElement {
   #request = null;
@@ -29,6 +32,7 @@ export class NpRegion extends HTMLElement {
   /** Whether somebody is typing into a field just now. */
   typing = new Typing(this);
   #sight = new Sight(this);
+  #held = new Held(this);
   #onOffline = () => this.say("You are offline. What you type is kept here; store it when the connection is back.");
   #onPop = () => this.load(location.href, { push: false });
 
@@ -43,6 +47,7 @@ export class NpRegion extends HTMLElement {
       quiet: () => !this.busy,
       heard: () => this.refresh(),
     });
+    this.#held.start();
     this.#sight.keep();
     requestAnimationFrame(() => document.activeElement?.matches("[autofocus]") && document.activeElement.select?.());
     document.fonts?.ready.then(() => this.#sight.keep());
@@ -52,6 +57,7 @@ export class NpRegion extends HTMLElement {
   disconnectedCallback() {
     this.#others.stop();
     this.#sight.stop();
+    this.#held.stop();
     this.removeEventListener("click", this.#onClick);
     this.removeEventListener("submit", this.#onSubmit);
     window.removeEventListener("popstate", this.#onPop);
@@ -66,7 +72,7 @@ export class NpRegion extends HTMLElement {
     if (link.origin !== location.origin || link.hasAttribute("download") || link.target) return;
     event.preventDefault();
     if (this.busy) this.#later(link);
-    else this.load(link.href, { focus: link.dataset.back });
+    else this.load(keeping(link), { focus: link.dataset.back });
   };
 
   get busy() {
@@ -131,7 +137,7 @@ export class NpRegion extends HTMLElement {
     return this.#idle;
   }
 
-  async #load(url, { body, push = true, focus, draft }) {
+  async #load(url, { body, push = true, focus, draft, whole }) {
     this.#request?.abort();
     this.#writing = Boolean(body);
     const request = (this.#request = new AbortController());
@@ -139,7 +145,7 @@ export class NpRegion extends HTMLElement {
     if (!body) dropFrames(this);
     const write = writeName();
     try {
-      const came = await this.ask(url, body, { write, signal: request.signal });
+      const came = await this.ask(url, body, { write, signal: request.signal, whole });
       if (body && came.answer.headers.has(STORED)) forget(draft);
       else if (body && came.answer.redirected) forget(draft);
       await released();
@@ -159,8 +165,9 @@ export class NpRegion extends HTMLElement {
   }
 
   /** An answer with its text; rejects where the request was given up or did not get through. */
-  async ask(url, body, { write, signal } = {}) {
+  async ask(url, body, { write, signal, whole } = {}) {
     const headers = { [HEADER]: this.id, [FOCUS]: document.activeElement?.dataset.token ?? "" };
+    if (!whole) headers[HELD] = this.#held.digests;
     if (write && body) headers["X-Write"] = write;
     return answered(this, url, { method: body ? "POST" : "GET", body, headers, signal });
   }
@@ -189,32 +196,25 @@ export class NpRegion extends HTMLElement {
 
   #shown(text, focus, autofocus) {
     try {
-      this.#swap(text, focus, autofocus);
+      this.#held.during(() => this.#swap(text, focus, autofocus));
     } catch (error) {
+      if (error instanceof GoneError) {
+        this.load(location.href, { push: false, focus, whole: true });
+        return;
+      }
       reportError(error);
       this.say("This page could not show the answer of the server. Load it again; what was stored is stored.");
     }
   }
 
   #swap(text, focus, autofocus) {
-    const active = focus || document.activeElement?.id;
-    const field = placeOf(document.activeElement);
-    const caret = document.activeElement?.selectionStart ?? null;
-    const scrolled = new Map([...this.querySelectorAll(".body[id]")].map((one) => [one.id, one.scrollTop]));
+    const held = new Focus(this, focus);
     const fresh = new DOMParser().parseFromString(text, "text/html");
-    if (!settle(this, fresh.body)) blend(this, fresh.body);
-    for (const [id, top] of scrolled) {
-      const body = document.getElementById(id);
-      if (body) body.scrollTop = top;
-    }
-    const first = autofocus && !focus ? this.querySelector("[autofocus]") : null;
-    const wanted = first ?? (active ? document.getElementById(active) : fieldAt(this, field));
-    this.#lost = wanted ? "" : (active ?? "");
-    wanted?.focus({ preventScroll: true });
-    if (wanted?.dataset.caret === "end") wanted.setSelectionRange(wanted.value.length, wanted.value.length);
-    else if (wanted && wanted === first) wanted.select?.();
-    if (wanted && wanted.id === active && caret !== null && wanted.type === "search")
-      wanted.setSelectionRange(caret, caret);
+    if (stands(this, fresh.body)) {
+      new Parts(this, fresh.body).fill(fresh.body);
+      settle(this, fresh.body);
+    } else blend(this, fresh.body);
+    this.#lost = held.restore(autofocus && !focus ? this.querySelector("[autofocus]") : null);
     this.#sight.keep();
     this.dispatchEvent(new CustomEvent("np-region-swapped", { bubbles: true }));
   }

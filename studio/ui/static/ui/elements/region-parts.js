@@ -37,14 +37,13 @@ export class Typing {
   }
 }
 
-/** Where a field without an id stands: the address of its form, and its name. */
-export const placeOf = (field) => (field?.form && field.name ? [field.form.action, field.name] : null);
-
-/** The field that stands in such a place. */
-export function fieldAt(region, place) {
-  if (!place) return null;
-  const forms = [...region.querySelectorAll("form")].filter((form) => form.action === place[0]);
-  return forms.map((form) => form.elements.namedItem(place[1])).find((field) => field instanceof HTMLElement) ?? null;
+/** The address of a link with what is open on this page, where the link keeps that. */
+export function keeping(link) {
+  const url = new URL(link.href);
+  const here = new URL(location.href).searchParams;
+  for (const name of (link.dataset.keeps ?? "").split(" "))
+    if (name && here.has(name) && !url.searchParams.has(name)) url.searchParams.set(name, here.get(name));
+  return url.href;
 }
 
 /** Give up frames that are still loading: a browser opens six connections to a server, and what was

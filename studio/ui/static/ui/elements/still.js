@@ -8,20 +8,17 @@ const names = (element) =>
     (one) => one.dataset.still,
   );
 
-/** Give an element the children of another, around what stays. False where nothing does, or the order is another. */
-export function settle(old, fresh) {
-  const kept = names(old).filter((name) => names(fresh).includes(name));
-  if (
-    !kept.length ||
-    kept.join() !==
-      names(fresh)
-        .filter((name) => kept.includes(name))
-        .join()
-  )
-    return false;
-  around(old, fresh, new Set(kept));
-  return true;
+const common = (old, fresh) => names(old).filter((name) => names(fresh).includes(name));
+
+/** Whether something stays where it is when an element is given the children of another. */
+export function stands(old, fresh) {
+  const kept = common(old, fresh);
+  const order = names(fresh).filter((name) => kept.includes(name));
+  return kept.length > 0 && kept.join() === order.join();
 }
+
+/** Give an element the children of another, around what stays. */
+export const settle = (old, fresh) => around(old, fresh, new Set(common(old, fresh)));
 
 const holds = (node, kept) => names(node).find((name) => kept.has(name));
 
