@@ -3,6 +3,7 @@
 // holds has changed it is told by leaving and entering the page again, as if it had been replaced.
 
 import { Parts } from "./held.js";
+import { settle, stands } from "./still.js";
 
 const STAYS = new Set(
   "np-answers np-bar np-cards np-chrome np-close np-copy np-find np-grid np-group-picks np-later np-menu np-sheet np-typed"
@@ -58,8 +59,17 @@ function prepare(old, fresh) {
     for (const cell of grid.querySelectorAll(`${grid.dataset.cells ?? "a.cell"}, a.fold`)) cell.tabIndex = -1;
 }
 
-/** Give an element the children of another. */
-export function blend(old, fresh) {
+/** Give an element the children of another, around what stays where it is. */
+export function give(old, fresh) {
+  if (!stands(old, fresh)) {
+    blend(old, fresh);
+    return;
+  }
+  new Parts(old, fresh).fill(fresh);
+  settle(old, fresh);
+}
+
+function blend(old, fresh) {
   prepare(old, fresh);
   const todo = { changed: [], waiting: [], parts: new Parts(old, fresh) };
   children(old, fresh, todo);

@@ -5,16 +5,15 @@
 // While the page is seen, asks the address in data-pulse every few seconds whether somebody else has
 // stored something, and shows it.
 
-import { blend } from "./blend.js";
+import { give } from "./blend.js";
 import { forget, keyOf } from "./drafts.js";
 import { Focus } from "./focus.js";
-import { GoneError, Held, Parts } from "./held.js";
+import { GoneError, Held } from "./held.js";
 import { lostConnection, problemOf, STORED, writeName } from "./answers.js";
 import { Others } from "./others.js";
 import { released } from "./press.js";
 import { answered, dropFrames, keeping, say, settleWrite, Typing } from "./region-parts.js";
 import { Sight } from "./sight.js";
-import { settle, stands } from "./still.js";
 
 const HEADER = "X-Region";
 const ADDRESS = "X-Address";
@@ -103,6 +102,7 @@ export class NpRegion extends HTMLElement {
       if (event.submitter?.id) this.#later(event.submitter);
       return;
     }
+    this.typing.sent(form);
     const data = new FormData(form, event.submitter);
     if (form.method === "get") {
       const url = new URL(form.action);
@@ -210,10 +210,7 @@ export class NpRegion extends HTMLElement {
   #swap(text, focus, autofocus) {
     const held = new Focus(this, focus);
     const fresh = new DOMParser().parseFromString(text, "text/html");
-    if (stands(this, fresh.body)) {
-      new Parts(this, fresh.body).fill(fresh.body);
-      settle(this, fresh.body);
-    } else blend(this, fresh.body);
+    give(this, fresh.body);
     this.#lost = held.restore(autofocus && !focus ? this.querySelector("[autofocus]") : null);
     this.#sight.keep();
     this.dispatchEvent(new CustomEvent("np-region-swapped", { bubbles: true }));

@@ -22,9 +22,18 @@ export function say(region, sentence) {
 /** Whether somebody is typing into the fields of a region: nothing is shown in their place until they pause. */
 export class Typing {
   #last = -PAUSE;
+  #field = null;
 
   constructor(region) {
-    region.addEventListener("input", () => (this.#last = performance.now()));
+    region.addEventListener("input", ({ target }) => {
+      this.#last = performance.now();
+      this.#field = target;
+    });
+  }
+
+  /** What was typed into a form is sent: nobody is typing into it any more. */
+  sent(form) {
+    if (this.#field?.form === form) this.#last = -PAUSE;
   }
 
   get recent() {
