@@ -7,7 +7,7 @@ threads may share an analysis.
 from __future__ import annotations
 
 import threading
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Hashable, Mapping
 from dataclasses import dataclass
 from typing import Any, Generic, TypeVar, overload
 
@@ -28,6 +28,8 @@ from prism.roles.guess import Guesses
 from prism.roles.rules import ByRule
 
 T = TypeVar("T")
+#: Results of functions with arguments that an analysis keeps.
+_LATELY = 32
 
 
 class computed(Generic[T]):  # noqa: N801 - used as a decorator, as property is
@@ -70,6 +72,7 @@ class Analysis:
         self.document = document
         self._lock = threading.RLock()
         self._results: dict[str | Callable[[Analysis], Any], Any] = {}
+        self._lately: dict[tuple[Callable[..., Any], tuple[Hashable, ...]], Any] = {}
         self._before = _Before(previous.document, previous._results) if previous else None
 
     def previous(self, made: str | Callable[[Analysis], Any]) -> Any:
@@ -80,6 +83,22 @@ class Analysis:
     def once(self, compute: Callable[[Analysis], T]) -> T:
         """What a function makes of this analysis, computed at most once, whatever the number of threads."""
         return self._kept(compute, compute)
+
+    def lately(self, compute: Callable[..., T], *arguments: Hashable) -> T:
+        """What a function makes of this analysis and some arguments, from the last few such results where it is there.
+
+        Two threads that ask at the same moment compute it both: nobody else waits for a long search.
+        """
+        key = compute, arguments
+        if key in self._lately:
+            made: T = self._lately[key]
+            return made
+        made = compute(self, *arguments)
+        with self._lock:
+            self._lately[key] = made
+            for old in list(self._lately)[:-_LATELY]:
+                del self._lately[old]
+        return made
 
     def _kept(self, name: str | Callable[[Analysis], Any], compute: Callable[[Analysis], T]) -> T:
         if name not in self._results:

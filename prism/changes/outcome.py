@@ -11,12 +11,13 @@ _MOST_NAMED = 6
 
 @dataclass(frozen=True, slots=True)
 class Outcome:
-    """A document after an edit: how many values or tokens changed, and what was skipped, by path or
-    in words."""
+    """A document after an edit: how many values or tokens changed, what was skipped, by path or in words, and what was
+    done, in the past tense, for the journal."""
 
     document: Document
     changed: int = 0
     skipped: tuple[str, ...] = ()
+    sentence: str = ""
 
     @property
     def skipped_words(self) -> str:

@@ -45,11 +45,11 @@ def edit(
     """
     document = load(file, maps)
     made = edits.from_fields(command, _values(document, command, fields))
-    sentence = made.sentence(document)
-    after = made.apply(document)
+    outcome = made.run(document)
+    after = outcome.document
     written, losses = files.write(after, "design-tokens", resolver_of(after).default_theme)
     write_files(folder, written)
-    for line in (f"{sentence}.", *losses):
+    for line in (f"{outcome.sentence}.", *losses):
         click.echo(line, err=True)
 
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import json
 import typing
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import MISSING, Field, fields, is_dataclass
+from dataclasses import MISSING, Field, fields, is_dataclass, replace
 from types import NoneType, UnionType
 from typing import Any, ClassVar, TypeVar, Union, get_args, get_origin
 
@@ -27,7 +27,8 @@ VERSION = 1
 class Command:
     """An edit. Subclasses are frozen dataclasses, registered with ``command``.
 
-    They define ``apply`` or ``outcome``, and ``sentence``.
+    They define ``apply`` and ``sentence``, or ``outcome``: those that have to search before they know what to do give
+    both at once.
     """
 
     id: ClassVar[str]
@@ -42,7 +43,12 @@ class Command:
 
     def sentence(self, before: Document) -> str:
         """What was done to the document ``before``, in the past tense, for the journal."""
-        raise NotImplementedError
+        return self.outcome(before).sentence
+
+    def run(self, document: Document) -> Outcome:
+        """The document after the edit, with how much was changed and the sentence for the journal."""
+        outcome = self.outcome(document)
+        return outcome if outcome.sentence else replace(outcome, sentence=self.sentence(document))
 
 
 #: Every command by its id, in the order of the files of this package.

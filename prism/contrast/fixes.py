@@ -59,18 +59,10 @@ def offers(analysis: Analysis, pairing: Pairing) -> list[Offer]:
     """The fixes of a pairing that falls short in some theme."""
     if pairing.key not in analysis.failing:
         return []
-    kept = analysis.once(_offers)
-    if pairing.key not in kept:
-        kept[pairing.key] = _offers_of(analysis, pairing)
-    return kept[pairing.key]
+    return analysis.lately(_offers, pairing)
 
 
-def _offers(analysis: Analysis) -> dict[str, list[Offer]]:
-    """The fixes of the pairings that were asked for, by key."""
-    return {}
-
-
-def _offers_of(analysis: Analysis, pairing: Pairing) -> list[Offer]:
+def _offers(analysis: Analysis, pairing: Pairing) -> list[Offer]:
     moved = [fix for fix, _ in _moves(analysis, pairing)]
     parted = (_parted(parting) for parting in _partings(analysis, pairing))
     return [*described(analysis.judged, moved), *parted]

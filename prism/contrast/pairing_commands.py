@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from prism.changes import values
+from prism.changes.outcome import Outcome
 from prism.commands.command import Command, command, keys_from
 from prism.commands.names import counted, short
 from prism.contrast.nearest_step import Fix, fixes, new_color, words_of
@@ -151,13 +152,11 @@ class FixPairing(Command):
         words = "No new color" if self.side == "color" else f"No step of the {self.side}"
         raise EditError(f"{words} passes in every theme.")
 
-    def apply(self, document: Document) -> Document:
+    def outcome(self, document: Document) -> Outcome:
         fix, words = self._fix(document)
         refuse_other(self.shown, words)
-        return values.set_values(document, fix.settings)
-
-    def sentence(self, before: Document) -> str:
-        return f"Fixed contrast: set {short(self._fix(before)[1])}"
+        sentence = f"Fixed contrast: set {short(words)}"
+        return Outcome(values.set_values(document, fix.settings), sentence=sentence)
 
 
 @command("part-pairing")
@@ -182,14 +181,12 @@ class PartPairing(Command):
         )
         raise EditError(f"{words}, or it passes already.")
 
-    def apply(self, document: Document) -> Document:
+    def outcome(self, document: Document) -> Outcome:
         parting = self._parting(document)
         refuse_other(self.shown, parting.words)
-        return parting.document
-
-    def sentence(self, before: Document) -> str:
-        words = contrast.summary(before, judged_pairing(before, self.pairing))
-        return f"Fixed contrast of {words}: {short(self._parting(before).words)}"
+        words = contrast.summary(document, judged_pairing(document, self.pairing))
+        sentence = f"Fixed contrast of {words}: {short(parting.words)}"
+        return Outcome(parting.document, sentence=sentence)
 
 
 @command("fix-all")

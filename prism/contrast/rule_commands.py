@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, replace
 
+from prism.changes.outcome import Outcome
 from prism.commands.command import Command, command
 from prism.commands.names import counted, short
 from prism.contrast.requirements import read_ratio, read_use
@@ -35,17 +36,15 @@ class PairByRule(Command):
         wanted = self.rules or tuple(rules.BY_ID)
         return [Rule(key, key) for key in dict.fromkeys(wanted) if key not in there]
 
-    def apply(self, document: Document) -> Document:
+    def outcome(self, document: Document) -> Outcome:
         added = self._added(document)
         if not added:
             raise EditError("All of these rules are kept already.")
-        return replace(document, rules=(*document.rules, *added))
-
-    def sentence(self, before: Document) -> str:
-        added = self._added(before)
+        words = f"{counted(len(added), 'rule')} for pairings"
         if len(added) == 1:
-            return f"Added the rule “{rules.sentence(added[0])}”"
-        return f"Added {counted(len(added), 'rule')} for pairings"
+            words = f"the rule “{rules.sentence(added[0])}”"
+        after = replace(document, rules=(*document.rules, *added))
+        return Outcome(after, sentence=f"Added {words}")
 
 
 @command("pair-by-pattern")

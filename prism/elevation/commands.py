@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from prism.changes.outcome import Outcome
 from prism.commands.command import Command, command, keys_from
 from prism.commands.names import short, token_name
 from prism.contrast.pairing_commands import refuse_other
@@ -42,11 +43,8 @@ class LiftSurface(Command):
         names = (token_name(document, key) for key in (self.over, self.under))
         raise EditError(f"{words} {' off '.join(names)} in every theme.")
 
-    def apply(self, document: Document) -> Document:
+    def outcome(self, document: Document) -> Outcome:
         lifting = self._lifting(document)
         refuse_other(self.shown, lifting.words)
-        return lifting.document
-
-    def sentence(self, before: Document) -> str:
-        names = " off ".join(token_name(before, key) for key in (self.over, self.under))
-        return f"Lifted {names}: {short(self._lifting(before).words)}"
+        names = " off ".join(token_name(document, key) for key in (self.over, self.under))
+        return Outcome(lifting.document, sentence=f"Lifted {names}: {short(lifting.words)}")

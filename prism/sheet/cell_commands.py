@@ -96,11 +96,8 @@ class SetValueInColumn(Command):
             return ClearValue(self.token, condition)
         return SetValue(self.token, self.text, condition)
 
-    def apply(self, document: Document) -> Document:
-        return self._command(document).apply(document)
-
-    def sentence(self, before: Document) -> str:
-        return self._command(before).sentence(before)
+    def outcome(self, document: Document) -> Outcome:
+        return self._command(document).run(document)
 
 
 @command("clear-value")

@@ -241,11 +241,9 @@ class LinkLiterals(Command):
         links = linking.propose(document).links
         return [link for place, link in enumerate(links) if place in set(self.accepted)]
 
-    def apply(self, document: Document) -> Document:
+    def outcome(self, document: Document) -> Outcome:
         links = self._links(document)
         if not links:
             raise EditError("No link is selected.")
-        return linking.link(document, links)
-
-    def sentence(self, before: Document) -> str:
-        return f"Linked {counted(len(self._links(before)), 'literal')} to the palette"
+        sentence = f"Linked {counted(len(links), 'literal')} to the palette"
+        return Outcome(linking.link(document, links), sentence=sentence)

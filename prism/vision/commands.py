@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from prism.changes import values
+from prism.changes.outcome import Outcome
 from prism.commands.command import Command, command, keys_from
 from prism.commands.names import counted, short, token_name
 from prism.contrast.pairing_commands import refuse_other
@@ -83,14 +84,13 @@ class TellApartByRole(Command):
             for members in distinguishing.sets_by_role(document, roles)
         ]
 
-    def apply(self, document: Document) -> Document:
+    def outcome(self, document: Document) -> Outcome:
         added = self._sets(document)
         if not added:
             raise EditError("No other colors need to be told apart by what they are for.")
-        return replace(document, telling_apart=(*document.telling_apart, *added))
-
-    def sentence(self, before: Document) -> str:
-        return f"Added {counted(len(self._sets(before)), 'set')} of colors to tell apart"
+        after = replace(document, telling_apart=(*document.telling_apart, *added))
+        sentence = f"Added {counted(len(added), 'set')} of colors to tell apart"
+        return Outcome(after, sentence=sentence)
 
 
 @command("remove-set")
@@ -133,14 +133,12 @@ class MoveApart(Command):
                 return fix
         raise EditError("No step of its ramp tells them apart.")
 
-    def apply(self, document: Document) -> Document:
+    def outcome(self, document: Document) -> Outcome:
         fix = self._fix(document)
         words = fix_in_words(document, fix)
         refuse_other(self.shown, words)
-        return values.set_values(document, fix.settings)
-
-    def sentence(self, before: Document) -> str:
-        return f"Told apart: set {short(fix_in_words(before, self._fix(before)))}"
+        sentence = f"Told apart: set {short(words)}"
+        return Outcome(values.set_values(document, fix.settings), sentence=sentence)
 
 
 def fix_in_words(document: Document, fix: Telling) -> str:

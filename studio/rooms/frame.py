@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, Generic, Self, TypeVar
@@ -141,6 +142,10 @@ class Frame(Generic[A]):
     def plain_url(self, name: str, **changes: str | None) -> str:
         """The address of a view of this project that keeps only the themes."""
         return self._url(name) + self.address.themes_only().query(**changes)
+
+    def told_by(self, name: str, member: str = "task") -> Callable[[str], str]:
+        """The address of the page that tells of a long task, by the task's code."""
+        return lambda code: self.plain_url(name, **{member: code})
 
     def _url(self, name: str) -> str:
         return reverse(name, args=[self.project.code])

@@ -117,7 +117,7 @@ def run(
         return refuse("Nothing was stored yet. Choose one of both sides.", 409)
     except PrismError as error:
         return refuse(str(error), 422)
-    sentence = words(saved) if words else f"{saved.sentence}."
+    sentence = words(saved) if words else f"{saved.outcome.sentence}."
     messages.success(frame.request, sentence, extra_tags="undo")
     return redirect(then(saved) if then else frame.here)
 

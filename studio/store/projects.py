@@ -101,7 +101,6 @@ class Saved:
 
     loaded: Loaded
     outcome: Outcome
-    sentence: str
     command: Command
 
 
@@ -113,10 +112,10 @@ def save(
     What others have stored since is kept, as ``record`` says. Lets every ``PrismError`` through.
     """
     before = load(project) if revision is None else at(project, revision)
-    outcome = command.outcome(before.document)
-    sentence = command.sentence(before.document)
-    stored = record(project, before, outcome.document, actor, sentence, command=written(command))
-    return Saved(stored, outcome, sentence, command)
+    outcome = command.run(before.document)
+    sentence, after = outcome.sentence, outcome.document
+    stored = record(project, before, after, actor, sentence, command=written(command))
+    return Saved(stored, outcome, command)
 
 
 def record(

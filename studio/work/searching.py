@@ -8,8 +8,6 @@ from collections.abc import Callable
 from prism.solver import Watch
 from studio.work.kinds import Work
 
-#: Pairings that are solved while somebody waits for the page; more are a long task.
-WHILE_WAITING = 700
 #: Deterministic seconds of a search that nobody waits for, and seconds of a clock on whatever machine.
 _PATIENCE, _AT_MOST = 20.0, 240.0
 #: Seconds between two looks at whether somebody asked to stop.

@@ -5,7 +5,7 @@ from unittest import mock
 from playwright.sync_api import expect
 
 from demo import quillhaven
-from studio.rooms.checks import fixing
+from studio import solving
 from studio.store import projects as store
 from studio.store import tasks
 from studio.store.models import LongTask
@@ -18,7 +18,7 @@ class TaskTests(StudioTestCase):
     def setUp(self):
         super().setUp()
         self.project = store.create(self.user, quillhaven.document())
-        self.enterContext(mock.patch.object(fixing, "WHILE_WAITING", 10))
+        self.enterContext(mock.patch.object(solving, "MOST_PAIRINGS", 10))
         self.go(f"/p/{self.project.code}/checks/fix")
 
     def test_it_is_told_stopped_started_again_and_shown(self):

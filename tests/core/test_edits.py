@@ -64,8 +64,7 @@ class CommandTests(SimpleTestCase):
                 values = {field: rng.choice((*wrong, *useful)) for field in fields}
                 try:
                     command = edits.from_fields(name, values)
-                    command.apply(built)
-                    self.assertTrue(command.sentence(built))
+                    self.assertTrue(command.run(built).sentence)
                 except PrismError as error:
                     self.assertTrue(str(error))
                 except Exception as error:

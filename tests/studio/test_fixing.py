@@ -1,5 +1,6 @@
 """Fixes for a token, a mode or the levels of surfaces, from the pages that lead there."""
 
+from dataclasses import replace
 from unittest import mock
 
 from demo import quillhaven
@@ -12,8 +13,8 @@ class ScopeTests(RoomCase):
     def setUp(self):
         super().setUp()
         self.make(quillhaven.document())
-        for clock in ("_WAITED", "_AT_MOST"):  # a busy machine finds the same
-            patience = mock.patch.object(fixing, clock, 300.0)
+        patience = replace(fixing._PATIENCE, longest=300, together=300)  # a busy machine finds the same
+        self.enterContext(mock.patch.object(fixing, "_PATIENCE", patience))
             patience.start()
             self.addCleanup(patience.stop)
 

@@ -15,10 +15,9 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 
 from demo import quillhaven
 from prism.errors import PrismError
-from studio.rooms.checks import fixing
+from studio import solving
 from studio.rooms.checks.report import views as reports
 from studio.rooms.exchange import views as exchange
-from studio.rooms.tokens.axes import proposals
 from studio.rooms.tokens.axes.tasks import PROPOSE
 from studio.store import projects as store
 from studio.store import tasks
@@ -234,7 +233,7 @@ class DoingTests(TransactionTestCase):
         self.assertEqual(state["state"], "failed")
         self.assertIn("No worker for long tasks is running", state["words"])
 
-    @mock.patch.object(proposals, "WHILE_WAITING", 10)
+    @mock.patch.object(solving, "MOST_PAIRINGS", 10)
     def test_a_mode_with_many_pairings_is_solved_beside_other_work(self):
         fields = {name: NIGHT[name] for name in ("axis", "source", "name", "scheme", "intent")}
         page = self.client.get(self.url("axes:propose"), fields)
@@ -253,7 +252,7 @@ class DoingTests(TransactionTestCase):
         self.assertContains(page, "Made mode night from light")
         self.assertIn("night", [m.name for m in store.load(self.project).document.axes[0].modes])
 
-    @mock.patch.object(proposals, "WHILE_WAITING", 10)
+    @mock.patch.object(solving, "MOST_PAIRINGS", 10)
     def test_what_was_solved_for_an_older_revision_is_not_shown(self):
         task = ask(self.project, PROPOSE, 1, NIGHT, self.user)
         self.done()
@@ -262,7 +261,7 @@ class DoingTests(TransactionTestCase):
         page = self.client.get(self.url("axes:propose"), fields | {"solving": task.code})
         self.assertContains(page, "The project was changed since this was solved.")
 
-    @mock.patch.object(fixing, "WHILE_WAITING", 10)
+    @mock.patch.object(solving, "MOST_PAIRINGS", 10)
     def test_fixes_for_many_pairings_are_solved_beside_other_work(self):
         self.assertContains(
             self.client.get(self.url("checks:fix-all")), "are too many to solve while you wait"
@@ -278,7 +277,7 @@ class DoingTests(TransactionTestCase):
         self.assertContains(page, "Fixed")
 
     def test_a_stopped_search_says_so_and_can_be_started_again(self):
-        with mock.patch.object(fixing, "WHILE_WAITING", 10):
+        with mock.patch.object(solving, "MOST_PAIRINGS", 10):
             page = self.post("checks:take-fixes", again="1")
             code = LongTask.objects.last().code
             self.post_stop(code)

@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-import time
 from dataclasses import replace
-from functools import lru_cache
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.analysis import Analysis
@@ -16,9 +13,7 @@ from prism.contrast import fix_all_view
 from prism.contrast.fix_all import modes_axis
 from prism.contrast.fix_all_view import Scope
 from prism.contrast.pairing_commands import FixAll
-from prism.errors import PrismError
 from prism.model.values import Composite, Expression, Listing
-from prism.solver import Watch
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -26,30 +21,21 @@ from studio.rooms.checks.address import ChecksAddress
 from studio.rooms.checks.forms import ReviewForm
 from studio.rooms.checks.tasks import FIX_ALL, scope_fields, scope_of
 from studio.rooms.frame import Frame
+from studio.solving import Patience, Solving, begin, is_long
 from studio.store import projects as store
 from studio.store import tasks
 from studio.store.projects import Project
-from studio.store.tasks import State
-from studio.work.searching import WHILE_WAITING
-from studio.work.tasks import ask, of_page
-from studio.work.views import shown
 
-#: Deterministic seconds that are spent on each mode while somebody waits for the page.
-_PATIENCE = 0.6
-#: Seconds of a clock that any one search takes at most, on whatever machine.
-_AT_MOST = 5.0
-#: Seconds of a clock after which no more is looked for while somebody waits.
-_WAITED = 8.0
-#: Pairings that fall short from which on they are solved beside other work.
-MOST_FAILING = 40
+_PATIENCE = Patience(0.6, 5.0, 8.0)
 ChecksFrame = Frame[ChecksAddress]
 
 
-@lru_cache(maxsize=4)
 def _made(analysis: Analysis, scope: Scope, earlier: str = "") -> fix_all_view.FixAll:
-    end = time.monotonic() + _WAITED
-    watch = Watch(_PATIENCE, seconds=_AT_MOST, stopped=lambda: time.monotonic() > end)
-    return fix_all_view.fix_all(analysis, scope, watch, earlier)
+    return analysis.lately(_fixed, scope, earlier)
+
+
+def _fixed(analysis: Analysis, scope: Scope, earlier: str) -> fix_all_view.FixAll:
+    return fix_all_view.fix_all(analysis, scope, _PATIENCE.watch(), earlier)
 
 
 def _enter(request: HttpRequest, project: Project) -> ChecksFrame:
@@ -77,45 +63,40 @@ def room(request: HttpRequest, project: Project) -> HttpResponse:
 
 
 def _room(frame: ChecksFrame, scope: Scope, problem: str = "", status: int = 200) -> HttpResponse:
-    task = of_page(frame, FIX_ALL, frame.address.solving)
-    if task is not None:
-        scope = scope_of(tasks.fields_of(task))
-    earlier = task.text if task is not None else ""
-    if task is not None and task.state in (State.FAILED, State.STOPPED):
-        problem = problem or task.words
-    large = _is_large(frame) and not earlier
+    solving = Solving(frame, FIX_ALL, frame.address.solving)
+    if solving.task is not None:
+        scope = scope_of(tasks.fields_of(solving.task))
+    waits = not solving.found and (_is_large(frame) or not frame.project.may_edit)
     axis = frame.document.axis(scope.axis) or modes_axis(frame.document)
     context: dict[str, Any] = {
-        "is_large": large,
+        "waits": waits,
         "pairs": len(frame.analysis.judged.pairings),
         "failing": len(frame.analysis.failing),
-        "task": shown(task) if task is not None else None,
-        "made": None if large else _made(frame.analysis, scope, earlier),
+        "task": solving.panel,
+        "made": None if waits else _made(frame.analysis, scope, solving.found),
         "scope": scope,
         "axis": axis,
         "of_token": frame.document.token(scope.token),
         "held": [token for token in frame.document.tokens if token.key in scope.held],
-        "problem": problem,
+        "problem": problem or solving.problem,
     }
     return page.show(frame, "checks/fix_all.html", context, status)
 
 
 def _is_large(frame: ChecksFrame) -> bool:
-    """Whether there are too many pairings, or too many that fall short, to solve while somebody waits."""
-    pairings, failing = len(frame.analysis.judged.pairings), len(frame.analysis.failing)
-    return pairings > WHILE_WAITING or failing > MOST_FAILING
+    return is_long(len(frame.analysis.judged.pairings), len(frame.analysis.failing))
 
 
 def _solve(frame: ChecksFrame, scope: Scope) -> HttpResponse:
     """Solve in a scope: at once, or as a long task where there is much to solve."""
     if not _is_large(frame):
         return _room(frame, scope)
-    try:
-        fields = scope_fields(scope)
-        task = ask(frame.project, FIX_ALL, frame.loaded.revision, fields, frame.person)
-    except PrismError as error:
-        return _room(frame, scope, str(error), 422)
-    return redirect(frame.plain_url("checks:fix-all", solving=task.code))
+
+    def refuse(problem: str, status: int) -> HttpResponse:
+        return _room(frame, scope, problem, status)
+
+    to = frame.told_by("checks:fix-all", "solving")
+    return begin(frame, FIX_ALL, scope_fields(scope), refuse, to)
 
 
 @requires("edit")
@@ -128,10 +109,10 @@ def take(request: HttpRequest, project: Project) -> HttpResponse:
         problem = f"Nothing was stored. {writing.problems(form)}"
         return _room(frame, _scope(frame), problem, 400)
     scope = _scope(frame, frozenset(form.texts("held")))
-    task = of_page(frame, FIX_ALL, frame.address.solving)
-    if _is_large(frame) and (task is None or not task.text):
+    found = Solving(frame, FIX_ALL, frame.address.solving).found
+    if _is_large(frame) and not found:
         return _solve(frame, scope)
-    made = _made(frame.analysis, scope, task.text if task is not None else "")
+    made = _made(frame.analysis, scope, found)
     taken = set(form.texts("take"))
     refused = {
         move.place.token for number, move in enumerate(made.made.moves) if str(number) not in taken

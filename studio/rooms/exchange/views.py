@@ -35,11 +35,11 @@ from studio.rooms.exchange.incoming import (
 from studio.rooms.exchange.tasks import EXPORT, IMPORT
 from studio.rooms.frame import Frame
 from studio.rooms.themes import read_theme
+from studio.solving import begin
 from studio.store import projects as store
 from studio.store import tasks
 from studio.store.projects import Project
 from studio.store.tasks import LongTask, State
-from studio.work.tasks import ask
 from studio.work.views import shown
 
 ExchangeFrame = Frame[ExchangeAddress]
@@ -174,9 +174,9 @@ def take_import(request: HttpRequest, project: Project) -> HttpResponse:
 
 
 def _later(frame: ExchangeFrame, incoming: Incoming, *, sure: bool = False) -> HttpResponse:
-    revision, fields = frame.loaded.revision, incoming.fields | ({"sure": True} if sure else {})
-    task = ask(frame.project, IMPORT, revision, fields, frame.person, incoming.packed())
-    return redirect(frame.plain_url("exchange:room", task=task.code))
+    fields = incoming.fields | ({"sure": True} if sure else {})
+    to = frame.told_by("exchange:room")
+    return begin(frame, IMPORT, fields, _refusal(frame), to, incoming.packed())
 
 
 def _files(uploads: Sequence[UploadedFile[Any]]) -> dict[str, bytes]:
@@ -210,8 +210,8 @@ def export(request: HttpRequest, project: Project, target: str) -> HttpResponse:
 
 def _export_later(frame: ExchangeFrame, target: str) -> HttpResponse:
     fields = {"target": target, "theme": frame.address.theme}
-    try:
-        task = ask(frame.project, EXPORT, frame.loaded.revision, fields, frame.person)
-    except PrismError as error:
-        return _room(frame, problem=str(error), status=422)
-    return redirect(frame.plain_url("exchange:room", task=task.code))
+    return begin(frame, EXPORT, fields, _refusal(frame), frame.told_by("exchange:room"))
+
+
+def _refusal(frame: ExchangeFrame) -> writing.Refuse:
+    return lambda problem, status: _room(frame, problem=problem, status=status)

@@ -5,21 +5,19 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
-from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_http_methods
 
 from prism.checks import SECTIONS
-from prism.errors import PrismError
 from studio.accounts.permissions import requires
 from studio.rooms import page
 from studio.rooms.address import state_of
 from studio.rooms.checks.report.address import ReportAddress
 from studio.rooms.checks.report.tasks import REPORT, TYPES, written
 from studio.rooms.frame import Frame
+from studio.solving import begin
 from studio.store import tasks
 from studio.store.projects import Project
 from studio.store.tasks import State
-from studio.work.tasks import ask
 from studio.work.views import shown
 
 ReportFrame = Frame[ReportAddress]
@@ -80,8 +78,7 @@ def file(request: HttpRequest, project: Project, form: str) -> HttpResponse:
 
 
 def _later(frame: ReportFrame, form: str) -> HttpResponse:
-    try:
-        task = ask(frame.project, REPORT, frame.loaded.revision, {"form": form}, frame.person)
-    except PrismError as error:
-        return _room(frame, str(error), 422)
-    return redirect(frame.plain_url("report:room", task=task.code))
+    def refuse(problem: str, status: int) -> HttpResponse:
+        return _room(frame, problem, status)
+
+    return begin(frame, REPORT, {"form": form}, refuse, frame.told_by("report:room"))

@@ -8,7 +8,7 @@ from typing import Any
 from urllib.parse import urlencode
 
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import redirect, render
+from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
@@ -22,7 +22,6 @@ from prism.modes.intents import BY_ID
 from prism.modes.review import Asked
 from prism.modes.source import Start
 from prism.modes.starting_rows import hues_of, whole_ramps
-from prism.solver import Watch
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.stage import panes
@@ -31,26 +30,19 @@ from studio.rooms.tokens.axes import asking, forms
 from studio.rooms.tokens.axes.asking import KEY
 from studio.rooms.tokens.axes.tasks import PROPOSE
 from studio.rooms.tokens.axes.views import AxesFrame, enter, show_axes
+from studio.solving import Patience, Solving, is_long
 from studio.store import projects as store
 from studio.store import tasks
 from studio.store.projects import Project
-from studio.store.tasks import LongTask, State
-from studio.work.searching import WHILE_WAITING
-from studio.work.tasks import ask, of_page
-from studio.work.views import shown
 
-#: Deterministic seconds that are spent on a proposal while somebody waits for the page.
-_PATIENCE = 1.0
-#: Seconds of a clock that any one search takes at most, on whatever machine.
-_AT_MOST = 8.0
+_PATIENCE = Patience(1.0, 8.0)
 _SCENE = "stage/scenes/sample.html"
 
 
-@lru_cache(maxsize=4)
 def _proposal(
     analysis: Analysis, theme: tuple[int, ...], asked: Asked, earlier: str
 ) -> review_view.Proposal:
-    return review_view.proposal(analysis, theme, asked, Watch(_PATIENCE, seconds=_AT_MOST), earlier)
+    return review_view.proposal(analysis, theme, asked, _PATIENCE.watch(), earlier)
 
 
 class _Proposed:
@@ -64,7 +56,8 @@ class _Proposed:
     ) -> None:
         self.frame = frame
         self.form = form
-        self.task = of_page(frame, PROPOSE, form.cleaned_data["solving"])
+        self.solving = Solving(frame, PROPOSE, form.cleaned_data["solving"])
+        self.task = self.solving.task
         if self.task is not None:
             kept = asking.asked_of(tasks.fields_of(self.task))
             decided = kept.decided if decided is None and not form.decided else decided
@@ -82,7 +75,7 @@ class _Proposed:
     @property
     def is_large(self) -> bool:
         """Whether there are too many pairings to solve while somebody waits."""
-        return self.asked.solves and asking.pairings(self.analysis) > WHILE_WAITING
+        return self.asked.solves and is_long(asking.pairings(self.analysis))
 
     @property
     def earlier(self) -> str:
@@ -90,28 +83,21 @@ class _Proposed:
         task = self.task
         if task is None or tasks.fields_of(task) != asking.fields_of(self.plain):
             return ""
-        return task.text
+        return self.solving.found
 
     @property
     def problem(self) -> str:
         """Why the task that the address names gave nothing; empty where it did, or none is named."""
         if self.task is not None:
-            return self.task.words if self.task.state in (State.FAILED, State.STOPPED) else ""
+            return self.solving.problem
         asked = bool(self.form.cleaned_data["solving"])
         return "The project was changed since this was solved. Solve it again." if asked else ""
 
     def made(self) -> review_view.Proposal:
         """The proposal. Raises ``PrismError``."""
-        solves = self.asked.solves and not self.is_large
-        return _proposal(
-            self.analysis, self.theme, replace(self.asked, solves=solves), self.earlier
-        )
-
-    def solve(self) -> LongTask:
-        """The long task that solves it. Raises ``PrismError`` where there are too many."""
-        frame = self.frame
-        fields = asking.fields_of(self.plain)
-        return ask(frame.project, PROPOSE, frame.loaded.revision, fields, frame.person)
+        solves = self.asked.solves and not self.is_large and self.frame.project.may_edit
+        asked = replace(self.asked, solves=solves)
+        return self.analysis.lately(_proposal, self.theme, asked, self.earlier)
 
 
 @requires("view")
@@ -151,7 +137,7 @@ def _show(
         "plain": values["plain"],
         "is_large": proposed.is_large,
         "solving": proposed.task.code if proposed.task is not None else "",
-        "task": shown(proposed.task) if proposed.task is not None else None,
+        "task": proposed.solving.panel,
         "is_solved": bool(proposed.earlier),
         "typed": {key: text for key, text in form.decided if text} if problem else {},
         "proposal": made,
@@ -244,15 +230,19 @@ def _again(frame: AxesFrame, form: forms.DecidedForm) -> HttpResponse:
     proposed = _Proposed(frame, form, decided=form.decided)
     if not proposed.is_there or not proposed.is_large:
         return _show(frame, form)
-    try:
-        task = proposed.solve()
-    except PrismError as error:
-        return _show(frame, form, str(error), 422)
     values = form.cleaned_data
     names = ("axis", "source", "name", "scheme", "intent")
     asked = {name: str(values[name]) for name in names} | dict(form.extra)
-    query = frame.query(**asked, solving=task.code)
-    return redirect(reverse("axes:propose", args=[frame.project.code]) + query)
+
+    def refuse(problem: str, status: int) -> HttpResponse:
+        return _show(frame, form, problem, status)
+
+    def to(code: str) -> str:
+        return reverse("axes:propose", args=[frame.project.code]) + frame.query(
+            **asked, solving=code
+        )
+
+    return proposed.solving.later(asking.fields_of(proposed.plain), refuse, to)
 
 
 def _rekeyed(condition: Condition, key: str) -> Condition:

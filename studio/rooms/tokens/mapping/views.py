@@ -72,7 +72,7 @@ def _run(frame: SheetFrame, form: writing.CommandForm) -> HttpResponse:
     def words(saved: store.Saved) -> str:
         seen = store.at(frame.project, form.cleaned_data["revision"]).document
         what = changes.summary(seen, saved.outcome.document)
-        done = f"{saved.sentence}: {what or 'nothing'} changed."
+        done = f"{saved.outcome.sentence}: {what or 'nothing'} changed."
         return f"{done} {saved.outcome.skipped_words}".strip()
 
     return writing.run(frame, form, _refuse(frame), words=words)
