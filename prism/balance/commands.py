@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from prism.balance import standing as balancing
 from prism.balance.standing import Standing
 from prism.changes.values import set_values
-from prism.commands.command import Command, command
+from prism.commands.command import Command, asked, command
 from prism.commands.names import mode_name, short
 from prism.errors import EditError
 from prism.model.document import Document, shown_path
@@ -44,7 +44,7 @@ class MakeEven(Command):
     standard: str
     mode: str
     where: Condition = BASE
-    gap: str = ""
+    gap: str = asked("stands out by", default="")
 
     def apply(self, document: Document) -> Document:
         known = _standings(document, self.axis, self.standard, self.mode, dict(self.where.picks))

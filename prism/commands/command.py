@@ -9,7 +9,7 @@ from __future__ import annotations
 import json
 import typing
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import MISSING, Field, fields, is_dataclass, replace
+from dataclasses import MISSING, Field, field, fields, is_dataclass, replace
 from types import NoneType, UnionType
 from typing import Any, ClassVar, TypeVar, Union, get_args, get_origin
 
@@ -69,6 +69,17 @@ def command(id: str) -> Callable[[C], C]:
     return register
 
 
+def asked(label: str, **given: Any) -> Any:
+    """A field of a command that a person fills in, by the label that it has in a form; ``given`` as for a field."""
+    return field(metadata={"label": label}, **given)
+
+
+def label_of(id: str, name: str) -> str:
+    """The label of a field of a command. Raises ``KeyError`` where there is none."""
+    labels = {own.name: own.metadata.get("label") for own in _own_fields(COMMANDS[id])}
+    return str(labels[name])
+
+
 def keys_from(key: str) -> Callable[[], str]:
     """A source of keys for new parts, the same for the same ``key``."""
     numbers = iter(range(1_000_000))
@@ -106,32 +117,32 @@ def from_fields(id: str, values: Mapping[str, Any]) -> Command:
         )
     hints = typing.get_type_hints(cls)
     arguments = {}
-    for field in _own_fields(cls):
-        if field.name in values:
-            arguments[field.name] = _read(hints[field.name], values[field.name], field.name)
-        elif field.default is MISSING and field.default_factory is MISSING:
-            raise EditError("This is needed.", place=field.name.replace("_", " "))
+    for own in _own_fields(cls):
+        if own.name in values:
+            arguments[own.name] = _read(hints[own.name], values[own.name], own.name)
+        elif own.default is MISSING and own.default_factory is MISSING:
+            raise EditError("This is needed.", place=own.name.replace("_", " "))
     return cls(**arguments)
 
 
 def field_names(cls: type[Command]) -> list[str]:
     """Names of the fields of a command."""
-    return [own_field.name for own_field in _own_fields(cls)]
+    return [own.name for own in _own_fields(cls)]
 
 
 def list_fields(cls: type[Command]) -> Iterator[str]:
     """Names of the fields of a command that hold several texts."""
     hints = typing.get_type_hints(cls)
-    for field in _own_fields(cls):
-        if hints[field.name] == tuple[str, ...]:
-            yield field.name
+    for own in _own_fields(cls):
+        if hints[own.name] == tuple[str, ...]:
+            yield own.name
 
 
 def _own_fields(cls: type) -> Iterator[Field[Any]]:
     """Fields of a command that are written down and read."""
-    for field in fields(cls):
-        if field.metadata.get("kept", True):
-            yield field
+    for own in fields(cls):
+        if own.metadata.get("kept", True):
+            yield own
 
 
 def _command(plain: Any) -> Command:
@@ -144,10 +155,7 @@ def _command(plain: Any) -> Command:
 
 
 def _fields(value: Any) -> dict[str, Any]:
-    return {
-        own_field.name: _plain(getattr(value, own_field.name))
-        for own_field in _own_fields(type(value))
-    }
+    return {own.name: _plain(getattr(value, own.name)) for own in _own_fields(type(value))}
 
 
 def _plain(value: Any) -> Any:

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from prism.changes import values
 from prism.changes.outcome import Outcome
-from prism.commands.command import Command, command, keys_from
+from prism.commands.command import Command, asked, command, keys_from
 from prism.commands.names import counted, short
 from prism.contrast.nearest_step import Fix, fixes, new_color, words_of
 from prism.contrast.requirements import ratio_in_words, read_ratio, read_use
@@ -88,8 +88,8 @@ class RequireOfPairing(Command):
 
     key: str
     pairing: str
-    required: float
-    reason: str = ""
+    required: float = asked("needs at least")
+    reason: str = asked("as", default="")
 
     def apply(self, document: Document) -> Document:
         pairing = judged_pairing(document, self.pairing)

@@ -6,7 +6,7 @@ import re
 from dataclasses import dataclass, replace
 
 from prism.changes.outcome import Outcome
-from prism.commands.command import Command, command
+from prism.commands.command import Command, asked, command
 from prism.commands.names import counted, short
 from prism.contrast.requirements import read_ratio, read_use
 from prism.errors import EditError
@@ -103,7 +103,7 @@ class RequireByRule(_OfRule):
     """Say which ratio the pairings of a rule must reach; 0 takes what their use asks for."""
 
     rule: str
-    required: float
+    required: float = asked("each needs at least")
 
     def apply(self, document: Document) -> Document:
         changed = replace(self._found(document), required=read_ratio(self.required))
@@ -139,8 +139,8 @@ class AddWord(Command):
     """Say what a word of the project's own means in the names of tokens: one of the meanings of the
     lexicon, as ``surface``. A word that is there gets the other meaning."""
 
-    word: str
-    meaning: str
+    word: str = asked("Word")
+    meaning: str = asked("means")
 
     @property
     def _word(self) -> str:

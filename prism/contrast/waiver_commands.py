@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime
 from dataclasses import dataclass, replace
 
-from prism.commands.command import Command, command
+from prism.commands.command import Command, asked, command
 from prism.commands.names import short
 from prism.commands.reasons import read_reason
 from prism.contrast.pairing_commands import judged_pairing, with_pairing
@@ -23,8 +23,8 @@ class WaivePairing(Command):
 
     key: str
     pairing: str
-    reason: str = ""
-    until: str = ""
+    reason: str = asked("Waive it, because", default="")
+    until: str = asked("until", default="")
     by: str = ""
 
     def apply(self, document: Document) -> Document:

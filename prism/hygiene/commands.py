@@ -6,7 +6,7 @@ from collections.abc import Collection
 from dataclasses import dataclass, replace
 
 from prism.changes import merging
-from prism.commands.command import Command, command
+from prism.commands.command import Command, asked, command
 from prism.commands.names import short, token_name
 from prism.commands.reasons import read_reason
 from prism.errors import EditError
@@ -33,7 +33,7 @@ class MuteFinding(Command):
     check: str
     tokens: tuple[str, ...] = ()
     about: str = ""
-    reason: str = ""
+    reason: str = asked("Accept it, because", default="")
     by: str = ""
 
     def apply(self, document: Document) -> Document:
@@ -77,7 +77,7 @@ class SplitByUse(Command):
 
     key: str
     token: str
-    path: str = ""
+    path: str = asked("name of the second", default="")
 
     def _users(self, document: Document) -> tuple[str, ...]:
         resolver = resolver_of(document)

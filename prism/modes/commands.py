@@ -9,7 +9,7 @@ from prism.changes import axes
 from prism.changes.axes import add_mode
 from prism.changes.structure import moved, remove_tokens
 from prism.changes.values import set_values
-from prism.commands.command import Command, command
+from prism.commands.command import Command, asked, command
 from prism.commands.names import axis_name, counted, mode_name, short
 from prism.errors import EditError
 from prism.formats.css import FEATURES
@@ -38,8 +38,8 @@ class AddAxis(Command):
     default. Light and dark ones get their color scheme."""
 
     key: str
-    name: str
-    modes: str
+    name: str = asked("Name")
+    modes: str = asked("Modes, separated by commas; the first is the default")
 
     def apply(self, document: Document) -> Document:
         names = [name.strip() for name in self.modes.replace("\n", ",").split(",") if name.strip()]

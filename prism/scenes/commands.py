@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from prism.commands.command import Command, command
+from prism.commands.command import Command, asked, command
 from prism.commands.names import short, token_name
 from prism.errors import EditError
 from prism.model.document import Document, Scene, Token
@@ -88,7 +88,7 @@ class MakeScene(Command):
     """Add a scene made of pieces, in order; of a few without any."""
 
     key: str
-    name: str
+    name: str = asked("Name")
     pieces: tuple[str, ...] = ()
 
     def apply(self, document: Document) -> Document:

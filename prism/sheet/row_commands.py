@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from prism.changes.outcome import Outcome
-from prism.commands.command import Command, command, keys_from
+from prism.commands.command import Command, asked, command, keys_from
 from prism.commands.names import counted, short, token_name
 from prism.errors import EditError
 from prism.model.document import Document
@@ -89,7 +89,7 @@ class DuplicateGroup(Command):
 
     key: str
     group: str
-    path: str
+    path: str = asked("Duplicate as")
 
     def apply(self, document: Document) -> Document:
         path = self.path.strip().strip(".")

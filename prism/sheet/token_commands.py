@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from prism.changes import linking, merging, structure
 from prism.changes.outcome import Outcome
-from prism.commands.command import Command, command
+from prism.commands.command import Command, asked, command
 from prism.commands.names import counted, short, token_name
 from prism.errors import EditError
 from prism.model.document import Document
@@ -75,7 +75,7 @@ class RemoveToken(Command):
     """Take a token out; what refers to it refers to ``into`` then, where that is given."""
 
     token: str
-    into: str = ""
+    into: str = asked("Remove; references change to", default="")
 
     def apply(self, document: Document) -> Document:
         return merging.drop_token(document, self.token, self.into)
@@ -220,7 +220,7 @@ class RenameGroup(Command):
     """Give every token of a group another path; references follow."""
 
     group: str
-    path: str
+    path: str = asked("Rename to")
 
     def apply(self, document: Document) -> Document:
         return addition.rename_group(document, self.group.strip(), self.path.strip())

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from prism.changes import values
 from prism.changes.outcome import Outcome
-from prism.commands.command import Command, command, keys_from
+from prism.commands.command import Command, asked, command, keys_from
 from prism.commands.names import counted, short, token_name
 from prism.contrast.pairing_commands import refuse_other
 from prism.errors import EditError
@@ -27,9 +27,9 @@ class TellApart(Command):
     says by what else they differ, as an icon or a word."""
 
     key: str
-    name: str
-    tokens: tuple[str, ...]
-    besides: str = ""
+    name: str = asked("name")
+    tokens: tuple[str, ...] = asked("colors, separated by commas")
+    besides: str = asked("they also differ by", default="")
     members: str = ""
 
     def apply(self, document: Document) -> Document:

@@ -130,11 +130,6 @@ class Frame(Generic[A]):
         return held_by(self.request)
 
     @property
-    def opens(self) -> str:
-        """Names of the members of the address that say what is open."""
-        return " ".join(self.address.OPENS)
-
-    @property
     def state(self) -> dict[str, str]:
         """What stands in the address, by name."""
         return self.address.members()

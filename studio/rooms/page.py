@@ -29,6 +29,7 @@ def show(
         "room_template": template,
         "route": _route(frame),
         "theme_bar": theme_bar(frame),
+        "opens": " ".join(frame.address.OPENS),
         "undoable": store.undoable(frame.project, frame.person),
         "redoable": store.redoable(frame.project, frame.person),
     }

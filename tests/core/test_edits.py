@@ -8,6 +8,7 @@ from django.test import SimpleTestCase
 
 from demo import quillhaven
 from prism import edits
+from prism.commands.command import label_of
 from prism.commands.project import RenameProject
 from prism.contrast.pairing_commands import RemovePairing, RequireOfPairing
 from prism.errors import EditError, PrismError
@@ -69,6 +70,16 @@ class CommandTests(SimpleTestCase):
                     self.assertTrue(str(error))
                 except Exception as error:
                     self.fail(f"{name} {values}: {error!r}")
+
+
+class LabelTests(SimpleTestCase):
+    """What forms call the fields of commands."""
+
+    def test_a_field_that_a_person_fills_in_has_its_label(self):
+        self.assertEqual(label_of("rename-group", "path"), "Rename to")
+        for command, name in (("rename-group", "nothing"), ("nothing", "path")):
+            with self.subTest(command=command, name=name), self.assertRaises(KeyError):
+                label_of(command, name)
 
 
 class NameTests(SimpleTestCase):

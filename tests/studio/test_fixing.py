@@ -13,10 +13,10 @@ class ScopeTests(RoomCase):
     def setUp(self):
         super().setUp()
         self.make(quillhaven.document())
-        patience = replace(fixing._PATIENCE, longest=300, together=300)  # a busy machine finds the same
+        patience = replace(
+            fixing._PATIENCE, longest=300, together=300
+        )  # a busy machine finds the same
         self.enterContext(mock.patch.object(fixing, "_PATIENCE", patience))
-            patience.start()
-            self.addCleanup(patience.stop)
 
     def test_a_pairing_leads_to_all_of_its_foreground(self):
         pairings = Analysis(self.stored()).judged.pairings

@@ -12,6 +12,8 @@ from studio.ui.templatetags.prism import label
 
 _STUDIO = Path(settings.BASE_DIR) / "studio"
 _LABEL = re.compile(r"<label\b[^>]*>(.*?)</label>", re.DOTALL)
+#: A form that runs a command.
+_COMMAND_FORM = re.compile(r"<form\b(?:(?!</form>).)*?\{% command (?:(?!</form>).)*?</form>", re.S)
 _TAG = re.compile(r"\{%.*?%\}|\{\{.*?\}\}|<[^>]*>", re.DOTALL)
 #: A tag of the template language cannot be broken, so lines are counted without them.
 _UNBROKEN = re.compile(r"\{%.*?%\}|\{\{.*?\}\}")
@@ -25,11 +27,12 @@ def _templates() -> list[Path]:
 
 
 class TemplateTests(SimpleTestCase):
-    def test_labels_come_from_forms(self):
-        """A label holds no words of its own, but a remark after what the form says."""
+    def test_what_a_command_asks_for_is_called_as_the_command_says(self):
+        """A label in a form of a command holds no words of its own, but a remark after what the command says."""
         own = {}
         for path in _templates():
-            for words in _LABEL.findall(path.read_text()):
+            forms = "".join(_COMMAND_FORM.findall(path.read_text()))
+            for words in _LABEL.findall(forms):
                 from_form = re.search(r"\{% label|\{\{", words)
                 if not from_form or re.match(r"\s*\w", _TAG.sub("\0", words)):
                     own.setdefault(path.name, []).append(words.strip())

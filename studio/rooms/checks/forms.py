@@ -33,14 +33,3 @@ class PairingForm(CommandForm):
             kept = {name: fields[name] for name in ("foreground", "background", "use", "enhanced")}
             return PairByPattern(store.new_key(), **kept)
         return AddPairing(store.new_key(), **fields)
-
-
-#: The labels of fields that belong to a command and to no form of their own.
-LABELS = {
-    "make-even.gap": "stands out by",
-    "set-rule.required": "each needs at least",
-    "set-requirement.reason": "as",
-    "set-requirement.required": "needs at least",
-    "waive-pairing.reason": "Waive it, because",
-    "waive-pairing.until": "until",
-}

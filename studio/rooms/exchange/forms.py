@@ -75,10 +75,3 @@ class ImportForm(forms.Form):
                 f"{MAX_UPLOAD / 1e6:.0f} MB are read. Nothing was stored."
             )
         return files
-
-
-#: The labels of fields that belong to a command and to no form of their own.
-LABELS = {
-    "into.new": "a new project",
-    "into.here": "this project",
-}

@@ -145,9 +145,3 @@ class PointForm(CommandForm):
         gamut = dict(ramp.parameters).get("gamut", "srgb") if ramp else "srgb"
         point = plot.numbers(values["lightness"], values["chroma"], values["hue"], gamut)
         return SetColor(values["token"], point.text)
-
-
-#: The labels of fields that belong to a command and to no form of their own.
-LABELS = {
-    "remove-token.stand_in": "Remove; references change to",
-}

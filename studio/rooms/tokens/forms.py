@@ -151,10 +151,3 @@ class AddPastedForm(CommandForm):
     def command(self) -> Command:
         axis = self._axis.key if self._axis else ""
         return AddPasted(store.new_key(), self.cleaned_data["text"], axis)
-
-
-#: The labels of fields that belong to a command and to no form of their own.
-LABELS = {
-    "duplicate-group.path": "Duplicate as",
-    "rename-group.path": "Rename to",
-}

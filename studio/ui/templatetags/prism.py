@@ -15,6 +15,7 @@ from django.utils.safestring import SafeString
 
 from prism.color.contrast import truncate_ratio
 from prism.color.space import hex_text, parse_function
+from prism.commands.command import label_of
 from prism.expressions.syntax import reference_of
 from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import Document, Mode, Pairing, shown_path
@@ -33,17 +34,12 @@ register.filter("markdown", markup)
 
 @register.simple_tag
 def label(place: str) -> str:
-    """The label of a field, as its form has it: ``tokens.DescribeForm.path``.
-
-    A field of a command that has no form of its own is ``tokens.rename-group.path``, found in
-    ``LABELS`` of the forms of that part.
-    """
-    app, owner, field = place.split(".")
-    forms = import_module(f"{apps.get_app_config(app).name}.forms")
-    form = getattr(forms, owner, None)
-    if form is None:
-        return str(forms.LABELS[f"{owner}.{field}"])
-    return str(form.base_fields[field].label)
+    """The label of a field, as its form or its command has it: ``tokens.DescribeForm.path``, ``rename-group.path``."""
+    *app, owner, field = place.split(".")
+    if not app:
+        return label_of(owner, field)
+    forms = import_module(f"{apps.get_app_config(app[0]).name}.forms")
+    return str(getattr(forms, owner).base_fields[field].label)
 
 
 class _PartNode(template.Node):

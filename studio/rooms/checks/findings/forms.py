@@ -25,11 +25,3 @@ class SignedCommandForm(NamedCommandForm):
             command = replace(command, by=self._person.get_username())
         made: Command = command
         return made
-
-
-#: The labels of fields that belong to a command and to no form of their own.
-LABELS = {
-    "mute-finding.reason": "Accept it, because",
-    "split-by-use.path": "name of the second",
-    "since.revision": "new since revision",
-}

@@ -34,9 +34,3 @@ def taking(idea: Idea, address: IdeasAddress, document: Document) -> TakeIdea:
     plan = ideas.plan(document, idea) | dict(address.plan)
     words = address.words.strip()
     return TakeIdea(store.new_key(), words, idea.title, colors, tuple(plan.items()))
-
-
-#: The labels of fields that belong to a command and to no form of their own.
-LABELS = {
-    "ask.words": "In words",
-}

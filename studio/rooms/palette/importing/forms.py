@@ -148,11 +148,3 @@ class AssignForm(CommandForm):
                 kind, target = becomes(analysis.document, analysis.roles, role)
                 uses.append((colors[place], kind, target))
         return tuple(uses)
-
-
-#: The labels of fields that belong to a command and to no form of their own.
-LABELS = {
-    "picture.none": "none",
-    "picture.modes": "Values of tokens are written in",
-    "picture.another": "Another picture",
-}

@@ -23,12 +23,3 @@ class ScaleForm(CommandForm):
     def command(self) -> Command:
         fields = {name: self.cleaned_data[name] for name in self.fields if name != "revision"}
         return AddScale(store.new_key(), **fields)
-
-
-#: The labels of fields that belong to a command and to no form of their own.
-LABELS = {
-    "values.multiples": "Times the base",
-    "values.powers": "Times the factor, so often",
-    "values.shadow": "Levels",
-    "values.list": "Values",
-}

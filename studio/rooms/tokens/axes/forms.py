@@ -211,11 +211,3 @@ def _called(color: NamedColor, brand: str, count: int) -> str:
     plain = named([NamedColor("", color.text)])[0].name
     unnamed = color.name == plain or color.name.startswith(f"{plain} ")
     return brand.strip().lower() if unnamed and count == 1 and brand.strip() else color.name
-
-
-#: The labels of fields that belong to a command and to no form of their own.
-LABELS = {
-    "follow.value": "System preference",
-    "add-axis.modes": "Modes, separated by commas; the first is the default",
-    "add-axis.name": "Name",
-}

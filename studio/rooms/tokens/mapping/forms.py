@@ -115,11 +115,3 @@ class LinksForm(CommandForm):
     def command(self) -> Command:
         places = (whole(text) for text in self.texts("take"))
         return LinkLiterals(tuple(place for place in places if place is not None))
-
-
-#: The labels of fields that belong to a command and to no form of their own.
-LABELS = {
-    "link.upto": "Select all up to the distance",
-    "many.replacement": "by",
-    "many.intent": "Action",
-}

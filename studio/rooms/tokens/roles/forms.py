@@ -19,10 +19,3 @@ class AnswerForm(CommandForm):
     def command(self) -> Command:
         role = self.cleaned_data["role"] or self.cleaned_data["other"]
         return MarkTokens((self.cleaned_data["about"],), role=role)
-
-
-#: The labels of fields that belong to a command and to no form of their own.
-LABELS = {
-    "add-word.meaning": "means",
-    "add-word.word": "Word",
-}
