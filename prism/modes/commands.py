@@ -221,7 +221,7 @@ class FollowPreference(Command):
 
     axis: str
     mode: str = ""
-    preference: str = ""
+    preference: str = asked("System preference", default="")
 
     def apply(self, document: Document) -> Document:
         feature, _, value = self.preference.partition(": ")

@@ -109,7 +109,7 @@ class ReplaceInNames(_ManyTokens):
 
     tokens: tuple[str, ...]
     find: str
-    replacement: str = ""
+    replacement: str = asked("by", default="")
 
     def _run(self, document: Document) -> Outcome:
         return bulk.replace_in_paths(document, self.tokens, self.find, self.replacement)

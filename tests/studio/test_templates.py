@@ -13,7 +13,7 @@ from studio.ui.templatetags.prism import label
 _STUDIO = Path(settings.BASE_DIR) / "studio"
 _LABEL = re.compile(r"<label\b[^>]*>(.*?)</label>", re.DOTALL)
 #: A form that runs a command.
-_COMMAND_FORM = re.compile(r"<form\b(?:(?!</form>).)*?\{% command (?:(?!</form>).)*?</form>", re.S)
+_COMMAND_FORM = re.compile(r'<form\b(?:(?!</form>).)*?\{% command "(?:(?!</form>).)*?</form>', re.S)
 _TAG = re.compile(r"\{%.*?%\}|\{\{.*?\}\}|<[^>]*>", re.DOTALL)
 #: A tag of the template language cannot be broken, so lines are counted without them.
 _UNBROKEN = re.compile(r"\{%.*?%\}|\{\{.*?\}\}")
