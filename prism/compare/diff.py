@@ -35,6 +35,13 @@ class Operation:
     previous: str = ""
     row: Row | None = None
 
+    @property
+    def token(self) -> str:
+        """The key of the token that itself, or a value of which, it changes; empty where it changes none."""
+        if self.kind == "value":
+            return self.key.split(" ", 1)[0]
+        return self.key if self.kind == "token" and self.op != "order" else ""
+
     def inverse(self) -> Operation:
         """The operation that takes this one back."""
         if self.op == "add":
@@ -50,6 +57,11 @@ class Operation:
             "before": self.before, "after": self.after, "previous": self.previous, "row": self.row,
         }  # fmt: skip
         return {name: value for name, value in plain.items() if name not in _MAY_LACK or value}
+
+
+def tokens_of(operations: Iterable[Operation]) -> list[str]:
+    """The keys of the tokens that operations change, each once."""
+    return list(dict.fromkeys(operation.token for operation in operations if operation.token))
 
 
 def diff(before: Document, after: Document) -> list[Operation]:

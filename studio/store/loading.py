@@ -105,12 +105,8 @@ def operations_of(entry: JournalEntry) -> list[Operation]:
 
 def changed_since(project: Project, revision: int) -> set[str]:
     """Keys of the tokens that were changed after ``revision``."""
-    keys = set()
-    for entry in project.journal.since(revision):
-        for operation in operations_of(entry):
-            if operation.kind in ("token", "value"):
-                keys.add(operation.key.split(" ", 1)[0])
-    return keys
+    entries = project.journal.since(revision).values_list("tokens", flat=True)
+    return {key for tokens in entries for key in tokens}
 
 
 def at(project: Project, revision: int, farthest: int = _FARTHEST_BACK) -> Loaded:

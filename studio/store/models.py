@@ -11,6 +11,8 @@ from typing import Any, Self
 
 from django.conf import settings
 from django.contrib.auth.models import User
+from django.contrib.postgres.fields import ArrayField
+from django.contrib.postgres.indexes import GinIndex
 from django.db import models
 from django.utils import timezone
 
@@ -237,11 +239,9 @@ class JournalEntryQuerySet(models.QuerySet["JournalEntry"]):
         """Edits by ``user`` that were undone and can be done again."""
         return self.filter(actor=user, state=JournalEntry.State.UNDONE)
 
-    def touching(self, key: str) -> Self:
-        """Entries whose operations name a part by this key, newest first."""
-        return self.filter(operations__contains=json.dumps(key, ensure_ascii=False)[:-1]).order_by(
-            "-revision"
-        )
+    def of_token(self, key: str) -> Self:
+        """Entries that changed a token or a value of it, by key, newest first."""
+        return self.filter(tokens__contains=[key]).order_by("-revision")
 
     def written_as(self, write: str) -> Self:
         """Entries of the write that a page called ``write``."""
@@ -257,6 +257,8 @@ class JournalEntry(models.Model):
 
     ``command`` is the command as it was written down; empty where there was none, as for undo and
     for what was stored before commands had names. Undo goes by the operations.
+
+    ``tokens`` are the keys of the tokens that the operations change.
 
     ``write`` is what the page that asked for it called it, so that a page whose answer was lost
     can ask whether it was stored. A note says something of a part of the document and changes nothing.
@@ -286,6 +288,7 @@ class JournalEntry(models.Model):
     write = models.CharField(max_length=40, blank=True)
     command = models.TextField(blank=True)
     operations = models.TextField()
+    tokens = ArrayField(models.TextField(), default=list)
     at = models.DateTimeField(default=timezone.now)
 
     objects = JournalEntryQuerySet.as_manager()
@@ -295,6 +298,7 @@ class JournalEntry(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["project", "revision"], name="one_entry_per_revision")
         ]
+        indexes = [GinIndex(fields=["tokens"], name="entry_tokens")]
 
     def __str__(self) -> str:
         return f"{self.revision}: {self.label}"

@@ -8,7 +8,6 @@ from collections.abc import Callable, Sequence
 from contextvars import ContextVar
 from dataclasses import dataclass, replace
 from datetime import timedelta
-from itertools import islice
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -18,7 +17,7 @@ from django.utils import timezone
 from prism.analysis import Analysis
 from prism.changes.outcome import Outcome
 from prism.commands.project import RenameProject
-from prism.compare.diff import Operation, apply, diff_tables, inverse
+from prism.compare.diff import Operation, apply, diff_tables, inverse, tokens_of
 from prism.compare.merge import Clash, clashing, merge, touches
 from prism.compare.rows import condition_text
 from prism.edits import Command, written
@@ -41,8 +40,6 @@ from studio.store.models import Project as Project
 KIND = JournalEntry.Kind
 #: How long a deleted project can be brought back.
 KEPT = timedelta(days=30)
-#: Journal entries that are looked through for those of one token.
-_LOOKED_THROUGH = 200
 #: What the page calls the write that is being made, kept with its journal entry.
 WRITE = ContextVar("write", default="")
 #: The newest revision that was stored since this was last set to None.
@@ -83,16 +80,8 @@ def new_key() -> str:
 
 def history(project: Project, key: str, limit: int = 12) -> list[JournalEntry]:
     """The newest journal entries that changed a token or one of its values."""
-    found = project.journal.touching(key).select_related("actor")[:_LOOKED_THROUGH]
-    own = (entry for entry in found if any(_is_of(op, key) for op in operations_of(entry)))
-    return list(islice(own, limit))
-
-
-def _is_of(operation: Operation, token: str) -> bool:
-    """Whether an operation changes a token itself or a value of it."""
-    if operation.kind == "value":
-        return operation.key.split(" ", 1)[0] == token
-    return operation.kind == "token" and operation.op != "order" and operation.key == token
+    entries = project.journal.of_token(key).select_related("actor")
+    return list(entries.defer("operations", "command", "tokens")[:limit])
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,6 +160,7 @@ def _enter(
         label=label[:300],
         write=WRITE.get(),
         operations=json.dumps([operation.plain() for operation in operations], ensure_ascii=False),
+        tokens=tokens_of(operations),
         **entry,
     )
 

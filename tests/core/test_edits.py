@@ -13,9 +13,14 @@ from prism.commands.project import RenameProject
 from prism.contrast.pairing_commands import RemovePairing, RequireOfPairing
 from prism.errors import EditError, PrismError
 from prism.exchange.commands import ImportDocument
+from prism.expressions import typed_input
+from prism.expressions.values import encode
+from prism.measures.commands import AddMeasure
+from prism.model.values import Expression, Listing
 from prism.model.whole import flaws
 from prism.modes.commands import RenameAxis, RenameMode
-from prism.sheet.token_commands import RenameGroup, RenameToken
+from prism.sheet.token_commands import DescribeToken, MarkTokens, RenameGroup, RenameToken
+from tests.builders import document, token
 from tests.command_samples import SAMPLES, before
 
 
@@ -119,3 +124,39 @@ class NameTests(SimpleTestCase):
                 self.assertTrue(self.refused(one), (one, path))
         for path in ("a b", "-x", "\u96ea", "a.$root"):
             self.assertFalse(self.refused(RenameToken(self.token.key, path)), path)
+
+
+class WordsOfCommandsTests(SimpleTestCase):
+    def test_a_measure_comes_behind_the_other_measures(self):
+        raw = (
+            token("gap.1", "4px", type="dimension", tier="raw"),
+            token("late", "#111", tier="raw"),
+        )
+        built = AddMeasure("k", "gap.2", "dimension", "8px").apply(document(*raw, axes=()))
+        self.assertEqual([one.path for one in built.tokens], ["gap.1", "gap.2", "late"])
+        only = AddMeasure("k", "gap.2", "dimension", "8px").apply(
+            document(raw[1], token("s", "#222"), axes=())
+        )
+        self.assertEqual([one.path for one in only.tokens], ["late", "gap.2", "s"])
+
+    def test_what_a_description_does_not_say_stays_at_its_default(self):
+        built = document(token("a", "#111111"), axes=())
+        told = DescribeToken("a", "a", "words").apply(built).token("a")
+        self.assertEqual((told.private, told.description, told.deprecated), (False, "words", None))
+
+    def test_sentences_of_roles(self):
+        built = document(token("a", "#111111"), axes=())
+        said = [MarkTokens(("a",), role=role).sentence(built) for role in (" text ", "")]
+        self.assertEqual(
+            said,
+            ["Set the role of 1 token to text", "Set the role of 1 token to what is guessed"],
+        )
+
+    def test_written_commands_and_values_keep_their_letters(self):
+        self.assertIn("Größe", edits.written(RenameProject("Größe")))
+        self.assertIn("Größe", encode(Listing((Expression("Größe"),))))
+
+    def test_what_looks_like_parts_and_is_none_is_kept_as_text(self):
+        built = document(token("a", "#111111"), axes=())
+        for text in ("[1, 2", '{"a" 1}', "[]]"):
+            self.assertEqual(typed_input.read_typed(built, text, built.tokens[0]).text, text)

@@ -8,13 +8,15 @@ import sys
 import time
 
 from django.contrib.auth import get_user_model
-from django.db import connection
-from django.test import TransactionTestCase
+from django.contrib.auth.models import User
+from django.db import OperationalError, connection
+from django.test import RequestFactory, TestCase, TransactionTestCase
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from bench.palettes import product
 from studio.rooms.tokens.axes.tasks import PROPOSE
 from studio.store import projects as store
+from studio.ui import views as ui
 from studio.work.tasks import ask, put_back
 from tests.studio.test_tasks import NIGHT
 
@@ -65,3 +67,23 @@ class CrashTests(TransactionTestCase):
         self.assertEqual(second.wait(120), 0)
         self.assertEqual((state(), task.starts), ("done", 2))
         self.assertTrue(json.loads(task.text)["proven"])
+
+
+class FailureTests(TestCase):
+    def failed(self, error):
+        store.STORED.set(None)  # as a request begins
+        request = RequestFactory().get("/")
+        request.user = User()
+        try:
+            raise error
+        except type(error):
+            with self.assertLogs("studio.errors", "ERROR"):
+                return ui.failed(request)
+
+    def test_a_failure_says_whether_the_database_is_why(self):
+        self.assertContains(
+            self.failed(OperationalError("gone")), "does not answer", status_code=503
+        )
+        response = self.failed(ValueError("x"))
+        self.assertContains(response, "Nothing was changed", status_code=500)
+        self.assertNotIn("Retry-After", response)

@@ -3,14 +3,19 @@
 import json
 
 from django.db import connection
+from django.test import SimpleTestCase
 from django.test.utils import CaptureQueriesContext
 
 from demo import quillhaven
 from prism import edits
 from prism.color import space
+from prism.errors import PrismError
 from prism.model.document import Document
 from prism.model.values import Expression
+from prism.palette.ideas import Brief
 from prism.palette.ramps import oklch
+from studio.standins import word_ideas
+from studio.standins.word_ideas import WordIdeas
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.builders import document, resolved, token
@@ -235,3 +240,20 @@ class BeginTests(RoomCase):
         self.assertContains(page, "outside sRGB")
         self.assertContains(page, "0 1 0")
         self.assertEqual(self.stored().tokens[0].value(), Expression("color(display-p3 0 1 0)"))
+
+
+class WordIdeaTests(SimpleTestCase):
+    def test_third_look_is_one_family(self):
+        """The quiet color of the third set lies as far before the main hue as the stand-in says."""
+        self.assertEqual(word_ideas._TURNS[2], (15, 90, -20))
+
+    def test_an_idea_as_deep_as_can_be_is_found_and_no_deeper(self):
+        deepest = "-".join(["0"] * (word_ideas.MAX_DEPTH - 1))
+        self.assertEqual(len(WordIdeas().ideas(Brief("sea", like=deepest))), 6)
+        with self.assertRaisesMessage(PrismError, "cannot be found again"):
+            WordIdeas().ideas(Brief("sea", like=f"{deepest}-0"))
+
+    def test_what_is_said_of_the_accent_names_no_other_color(self):
+        for idea in WordIdeas().ideas(Brief("moss and pine, one warm lamp")):
+            named = {color.role: color.name for color in idea.colors}
+            self.assertNotIn("lamp", [named["main"], named["second"], named["quiet"]])

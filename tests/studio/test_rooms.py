@@ -1,11 +1,15 @@
 """The rooms over HTTP: what they show, what they store, what they refuse."""
 
+import re
+
+from django.contrib.auth.models import User
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
 from demo import quillhaven
 from prism.model.document import Document
 from prism.model.values import Expression
+from prism.sheet.cell_commands import SetValue
 from studio.store import projects as store
 from tests.builders import document, token
 from tests.studio.cases import RoomCase
@@ -143,3 +147,87 @@ class CellTests(RoomCase):
     def test_completion_offers_tokens_of_the_type(self):
         response = self.client.get(self.url("tokens:complete"), {"token": "text", "q": "ink"})
         self.assertContains(response, 'role="option"', count=2)
+
+
+class BeginningTests(RoomCase):
+    def setUp(self):
+        super().setUp()
+        self.make(quillhaven.document())
+
+    def test_a_project_opens_where_work_begins(self):
+        self.assertRedirects(self.client.get(self.url("open")), self.url("tokens:room"))
+        self.make(document())
+        self.assertRedirects(self.client.get(self.url("open")), self.url("palette:room"))
+
+    def test_colors_alone_are_offered_for_pairings(self):
+        page = self.client.get(self.url("checks:room")).content.decode()
+        colors = page.split('<datalist id="colors"')[1].partition(">")[2].split("</datalist>")[0]
+        self.assertIn('value="text.main"', colors)
+        self.assertNotIn('value="space.', colors)
+
+    def test_each_tier_has_one_heading_and_the_open_row_is_marked(self):
+        page = self.client.get(self.url("tokens:room"), {"cell": "text.main:light"})
+        text = page.content.decode()
+        self.assertEqual(text.count('<tr class="tier">'), 3)
+        self.assertEqual(len(re.findall('<tr data-row="[^"]*" class="on" ', text)), 1)
+        self.assertEqual(
+            text.count('aria-current="true" title') + text.count('id="cell-text.main:light"'), 1
+        )
+
+    def test_links_of_the_theme_bar_lead_to_their_modes(self):
+        page = self.client.get(self.url("stage:room"), {"theme": "appearance:dark"})
+        self.assertContains(page, 'href="?theme=appearance%3Adim"')
+        self.assertRegex(page.content.decode(), r'id="mode-appearance-light" href="\?"')
+
+    def test_a_pinned_default_theme_stays_pinned(self):
+        page = self.client.get(self.url("stage:room"), {"pinned": "base"})
+        self.assertContains(page, "pinned=base")
+        page = self.client.get(self.url("stage:room"), {"pinned": "appearance:dark"})
+        self.assertContains(page, "pinned=appearance%3Adark")
+
+    def test_what_was_typed_for_a_measure_stays_where_it_is_refused(self):
+        response = self.post(
+            "tokens:add", only="measures", add="raw:", path="a{b", new_type="dimension", value="4px"
+        )
+        self.assertContains(response, 'value="a{b"', status_code=422)
+        self.assertRegex(response.content.decode(), r"<option\s+selected>dimension")
+
+    def test_a_scale_is_offered_and_what_was_typed_for_it_stays(self):
+        page = self.client.get(self.url("measures:room")).content.decode()
+        self.assertIn("scale=space", page)
+        response = self.post(
+            "measures:scale",
+            scale="size",
+            kind="size",
+            group="a{b",
+            base="9px",
+            factor="2",
+            values="1 2",
+        )
+        for typed in ('value="a{b"', 'value="9px"', 'value="1 2"'):
+            self.assertContains(response, typed, status_code=422)
+
+    def test_the_place_for_colors_answers_as_a_page(self):
+        self.assertEqual(self.client.get(self.url("importing:room")).status_code, 200)
+
+
+class GoneTests(RoomCase):
+    def setUp(self):
+        super().setUp()
+        self.make(quillhaven.document())
+
+    def test_keeping_a_value_that_is_gone_is_refused(self):
+        for key, condition in (("gone", "[]"), ("text.main", '[["density","compact"]]')):
+            response = self.post(
+                "tokens:store", token=key, condition=condition, value="#123456", keep="1"
+            )
+            self.assertContains(response, "no longer there", status_code=422)
+
+    def test_an_undo_that_cannot_be_is_said(self):
+        store.save(self.project, SetValue("text.link", "#123456"), self.user)
+        other = User.objects.create_user("jon")
+        store.save(self.project, SetValue("text.link", "#654321"), other)
+        response = self.client.post(
+            self.url("projects:undo"), {"next": self.url("tokens:room")}, follow=True
+        )
+        self.assertContains(response, "This was not undone, as others have changed the same since")

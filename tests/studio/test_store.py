@@ -1,6 +1,7 @@
 """The store: one writer, its journal, undo and redo, stale writes, copies."""
 
 from dataclasses import replace
+from types import SimpleNamespace
 from unittest import mock
 
 from django.contrib.auth import get_user_model
@@ -12,9 +13,13 @@ from demo import quillhaven
 from prism.changes import values as edit
 from prism.errors import ConflictError, PrismError
 from prism.model.values import BASE, Condition, Expression
+from prism.modes.commands import RenameAxis
+from prism.sheet.cell_commands import SetValue
 from studio.store import loading, tables
 from studio.store import projects as store
+from studio.store.models import JournalEntry
 from tests.builders import document, observatory, random_document, token
+from tests.studio.cases import RoomCase
 
 DARK = Condition.of({"appearance": "dark"})
 
@@ -281,3 +286,28 @@ class UndoTests(StoreCase):
         self.assertEqual(self.fresh(self.project).document, before.document)
         store.redo(self.project, self.maren)
         self.assertEqual(self.fresh(self.project).document, after)
+
+
+class KeptTests(RoomCase):
+    def test_the_oldest_revision_is_given_up_first(self):
+        self.make(quillhaven.document())
+        for number in range(loading._OLDER + 2):
+            store.save(self.project, SetValue("text.link", f"#{number:06x}"), self.user)
+        for revision in range(1, loading._OLDER + 2):
+            store.at(self.project, revision, 1000)
+        kept = [revision for _, revision in loading._older]
+        self.assertEqual(len(kept), loading._OLDER)
+        self.assertNotIn(1, kept)
+        self.assertIn(loading._OLDER + 1, kept)
+
+    def test_what_changed_is_tokens_and_values(self):
+        self.make(quillhaven.document())
+        store.save(self.project, SetValue("text.link", "#123456"), self.user)
+        store.save(self.project, RenameAxis("brand", "carrier"), self.user)
+        self.assertEqual(store.changed_since(self.project, 1), {"text.link"})
+
+    def test_who_wrote_last_is_named_where_nobody_wrote_the_same(self):
+        first, last = JournalEntry(operations="[]"), JournalEntry(operations="[]")
+        clash = SimpleNamespace(rows=())
+        self.assertIs(store._writer([first, JournalEntry(operations="[]"), last], clash), last)
+        self.assertIsNone(store._writer([], clash))

@@ -1,5 +1,6 @@
 """Projects, races, migrations and the tables behind the store."""
 
+import io
 import json
 import threading
 from dataclasses import replace
@@ -7,6 +8,7 @@ from importlib import import_module
 
 from django.apps import apps
 from django.contrib.auth import get_user_model
+from django.core.management import call_command
 from django.db import connection
 from django.test import TestCase, TransactionTestCase
 
@@ -15,6 +17,8 @@ from prism.compare.rows import unflatten
 from prism.model import schema
 from prism.model.document import Pairing, Scene
 from prism.model.values import Condition
+from prism.sheet.cell_commands import SetValue
+from prism.sheet.token_commands import RenameToken
 from studio.store import projects as store
 from studio.store import tables
 from studio.store.models import JournalEntry, Part, Project
@@ -141,6 +145,23 @@ class MigrationTests(TestCase):
         self.assertFalse(Part.objects.filter(kind="binding").exists())
 
 
+class TokensOfEntriesTests(TestCase):
+    def test_the_journal_is_asked_by_token_by_those_stored_before_too(self):
+        user = get_user_model().objects.create_user("maren")
+        project = store.create(user, document(token("a", "#111111"), token("a1", "{a}")))
+        store.save(project, SetValue("a", "#222222"), user)
+        store.save(project, RenameToken("a1", "b"), user)
+        labels = {key: [e.label for e in store.history(project, key)] for key in ("a", "a1", "x")}
+        self.assertEqual(labels["a"][0], "Set a to #222222 for every mode")
+        self.assertEqual(labels["a1"][0], "Renamed a1 to b")
+        self.assertEqual([len(labels[key]) for key in labels], [2, 2, 0])
+        stored = list(JournalEntry.objects.values_list("tokens", flat=True))
+        JournalEntry.objects.update(tokens=[])
+        import_module("studio.store.migrations.0014_journal_tokens").fill(apps, None)
+        self.assertEqual(list(JournalEntry.objects.values_list("tokens", flat=True)), stored)
+        self.assertEqual(store.changed_since(project, 1), {"a", "a1"})
+
+
 class MappingTests(TestCase):
     def test_every_kind_has_a_place(self):
         from prism.compare.rows import KINDS
@@ -156,3 +177,10 @@ class ColumnTests(TestCase):
         self.assertEqual(columns["axis"], {*schema.AXIS, "follows"})
         self.assertEqual(columns["mode"], set(schema.MODE))
         self.assertEqual(columns["pairing"], set(schema.stored_fields(Pairing)))
+
+
+class ModelTests(TestCase):
+    def test_the_models_are_as_the_migrations_make_them(self):
+        out = io.StringIO()
+        call_command("makemigrations", "--check", "--dry-run", stdout=out)
+        self.assertIn("No changes", out.getvalue())

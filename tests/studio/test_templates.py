@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import re
 from pathlib import Path
+from types import SimpleNamespace
 
 from django.conf import settings
 from django.test import SimpleTestCase
 
+from studio.ui.templatetags import commands, prism
 from studio.ui.templatetags.prism import label
 
 _STUDIO = Path(settings.BASE_DIR) / "studio"
@@ -52,3 +54,21 @@ class TemplateTests(SimpleTestCase):
             if len(_UNBROKEN.sub("", line)) > _LONGEST
         ]
         self.assertEqual(long, [])
+
+
+class TagTests(SimpleTestCase):
+    def test_hints_show_as_code_what_stands_between_marks(self):
+        hint = str(prism.hint("color"))
+        self.assertTrue(hint.startswith("A color") or "<code>" in hint)
+        plain, code = hint.split("<code>")[0], hint.split("<code>")[1]
+        self.assertNotIn("#", plain)
+        self.assertRegex(code, r"^[#a-z]")
+
+    def test_a_color_function_is_shown_without_its_name(self):
+        self.assertEqual(prism.short("oklch(0.5 0.1 30)"), "0.5 0.1 30")
+        self.assertEqual(prism.short("#123456"), "#123456")
+
+    def test_a_field_without_a_value_is_sent_empty(self):
+        frame = SimpleNamespace(state={}, loaded=SimpleNamespace(revision=3))
+        made = commands._form({"frame": frame}, "x", {"a": None, "b": "c"})
+        self.assertEqual(made["fields"], {"a": "", "b": "c"})

@@ -9,6 +9,8 @@ from hypothesis import strategies as st
 
 from prism.analysis import Analysis
 from prism.changes import axes, merging, structure
+from prism.changes.merging import merge_tokens
+from prism.changes.structure import remove_tokens
 from prism.errors import EditError, PrismError
 from prism.model.document import Mode, Pairing, Scene
 from prism.model.values import BASE, Condition, Expression
@@ -243,3 +245,15 @@ class AxisTests(SimpleTestCase):
         self.assertEqual([one.name for one in added.axes], ["appearance", "status", "brand"])
         self.assertEqual(replace(added, axes=built.axes), built)
         self.assertEqual(built.tokens[0].value(BASE), Expression("#000000"))
+
+
+class MergedTests(SimpleTestCase):
+    def test_a_token_that_refers_to_what_it_is_to_be_merged_with(self):
+        built = document(token("a", "{b}"), token("b", "#111111"), axes=())
+        with self.assertRaisesMessage(EditError, "a itself refers to {b}."):
+            merge_tokens(built, "a", "b")
+
+    def test_one_unknown_token_refuses_all(self):
+        built = document(token("a", "#111111"), token("b", "#222222"), axes=())
+        with self.assertRaisesMessage(EditError, "That token is no longer there."):
+            remove_tokens(built, ["a", "gone"])

@@ -6,8 +6,10 @@ import sys
 import tempfile
 from pathlib import Path
 
+from click.testing import CliRunner
 from django.test import SimpleTestCase
 
+from prism.cli import main
 from prism.color import space
 from prism.color.contrast import ratio_of
 from prism.formats import files
@@ -124,3 +126,14 @@ class CommandTests(SimpleTestCase):
         done = self.fix(file, "-o", str(out), "--hold", "text-hint", "--hold", "page")
         self.assertEqual(done.returncode, 1)
         self.assertIn("text-hint on page", done.stdout)
+
+
+class ExitTests(SimpleTestCase):
+    def test_a_proposal_that_falls_short_ends_with_1(self):
+        css = ":root { --bg-page: #ffffff; --text-main: rgb(0 0 0 / 40%); --fig: #808080 }"
+        runner = CliRunner()
+        with runner.isolated_filesystem():
+            with open("a.css", "w", encoding="utf-8") as file:
+                file.write(css)
+            result = runner.invoke(main, ["propose", "a.css", "--as", "dark", "-o", "out"])
+        self.assertEqual(result.exit_code, 1, result.output)

@@ -7,8 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from prism.compare.diff import apply, diff, diff_tables, inverse
+from prism.compare.match import describe
 from prism.compare.rows import flatten, rows_of, unflatten
 from prism.errors import ConflictError
+from prism.model.document import Scene
 from prism.model.values import BASE, Expression
 from tests import tried
 from tests.builders import document, observatory, random_document, token
@@ -102,3 +104,20 @@ def edits(built):
         replace(built, tokens=()),
         replace(built, pairings=(), tokens=(added, *reversed(rest))),
     ]
+
+
+class GoingTogetherTests(SimpleTestCase):
+    def test_a_binding_of_a_token_that_goes_too(self):
+        one = replace(token("night.sky", "#111111"), key="k7")
+        scene = Scene("s", "Board", "", (("page", "k7"),))
+        before = replace(document(one, axes=()), scenes=(scene,))
+        after = replace(document(axes=()), scenes=(replace(scene, bindings=()),))
+        for was, now in ((before, after), (after, before)):
+            told = [describe(one, was, now) for one in diff(was, now) if one.kind == "binding"]
+            self.assertEqual(len(told), 1)
+            self.assertIn("night.sky", told[0])
+
+    def test_a_value_that_goes_with_its_token(self):
+        before = document(token("night.sky", "#111111"), axes=())
+        told = [describe(one, before, document(axes=())) for one in diff(before, document(axes=()))]
+        self.assertTrue(any("night.sky" in words for words in told), told)

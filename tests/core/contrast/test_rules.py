@@ -279,3 +279,15 @@ class QuestionTests(SimpleTestCase):
         )
         self.assertEqual(questions.after(told, done, "fig"), "")
         self.assertIsNone(questions.question(done, theme, questions.unsure(done)))
+
+
+class ThereAlreadyTests(SimpleTestCase):
+    def test_what_is_there_already_ends_no_rule(self):
+        built = document(token("text.a", "#000"), token("text.b", "#000"), token("page", "#fff"))
+        rule = Rule("r", "", "text.*", "page")
+        (first, second) = rules.pairings(built, {}, [rule])
+        kept = document(*built.tokens, pairings=(first.pairing,))
+        self.assertEqual(
+            [made.pairing.foreground for made in rules.pairings(kept, {}, [rule])],
+            [second.pairing.foreground],
+        )

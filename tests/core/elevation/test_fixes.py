@@ -13,7 +13,10 @@ from prism.elevation.fixes import liftings
 from prism.elevation.view import lifts, stands
 from prism.errors import EditError
 from prism.model.document import Pairing
+from prism.resolution.current import resolver_of
+from prism.roles.guess import guess
 from prism.sheet.token_commands import DeleteTokens
+from prism.solver import levels as solver_levels
 from tests import tried
 from tests.builders import axis, counter_keys, document, token
 
@@ -139,3 +142,25 @@ class LiftingTests(SimpleTestCase):
                 with self.subTest(seed=seed, kind=one.kind, words=one.words):
                     self.assertLessEqual(found(one.document), was - {(over, under)})
                     self.assertLessEqual(Analysis(one.document).failing.keys(), short)
+
+
+class NoLevelTests(SimpleTestCase):
+    def surfaces(self, *values):
+        """Surfaces on these values, beside a ladder of five steps, and the roles of all."""
+        steps = [token(f"ink.{n}", f"#{n}{n}{n}", tier="raw") for n in range(2, 7)]
+        built = document(
+            *steps,
+            token("white", "#ffffff", tier="raw"),
+            token("fig", "{ink.2}"),
+            *(token(f"surface.{place}", value) for place, value in enumerate(values)),
+        )
+        resolver = resolver_of(built)
+        return solver_levels.find(resolver, resolver.default_theme, guess(built, resolver))
+
+    def test_surfaces_that_let_through_stand_on_no_level(self):
+        found = self.surfaces("{ink.3}", "{ink.4}", "rgb(from {ink.5} r g b / 50%)")
+        self.assertEqual(set(found.ranks), {"surface.0", "surface.1"})
+
+    def test_surfaces_that_follow_another_stand_on_no_level(self):
+        found = self.surfaces("{ink.3}", "{ink.4}", "{fig}")
+        self.assertEqual(set(found.ranks), {"surface.0", "surface.1"})

@@ -3,6 +3,7 @@
 from django.test import SimpleTestCase
 
 from prism.changes.values import set_value
+from prism.color import notation, space
 from prism.compare.diff import apply, diff, inverse
 from prism.errors import ExpressionError, PrismError
 from prism.expressions.pieces import fault_of
@@ -155,3 +156,25 @@ class AbsentTests(SimpleTestCase):
     def test_an_alias_to_nothing_is_still_refused(self):
         with self.assertRaises(PrismError):
             set_value(self.built(), "used", BASE, Expression("{gone}"))
+
+
+class WrittenTests(SimpleTestCase):
+    def test_an_opaque_color_is_written_without_its_alpha(self):
+        for kind in ("rgb", "hsl", "oklch", "p3"):
+            self.assertNotIn("/", notation.write(space.parse("#336699"), kind))
+            self.assertIn(" / 0.5", notation.write(space.parse("rgb(51 102 153 / .5)"), kind))
+
+    def test_colors_are_written_in_hex_where_hex_holds_them(self):
+        self.assertEqual(space.css_text(space.parse("rgb(51 102 153 / 0.2)")), "#33669933")
+        self.assertEqual(space.css_text(space.parse("#336699")), "#336699")
+        self.assertIn("/ 0.5", space.css_text(space.parse("rgb(51 102 153 / 0.5)")))
+
+    def test_remainders_by_minus_one(self):
+        # CSS Values 4, rem() and mod(): a whole number leaves nothing.
+        built = document(
+            token("n", "rem(5.5, -1)", type="number"),
+            token("m", "mod(5, -1)", type="number"),
+            axes=(),
+        )
+        found = Resolver(built)
+        self.assertEqual([found.resolve(key, ()).value for key in "nm"], [0.5, 0])

@@ -237,3 +237,11 @@ class ShapeTests(SimpleTestCase):
     def test_every_leaf_says_its_type(self):
         found = {kind for _, kind in leaves(token_of("typography").value(), "typography")}
         self.assertEqual(found, {"fontFamily", "dimension", "fontWeight", "number"})
+
+
+class PartsOfPartsTests(SimpleTestCase):
+    def test_parts_are_checked_inside_parts(self):
+        inner = Composite((("color", Expression("#000")), ("width", Expression("1px"))))
+        style = Composite((("lineCap", Expression("round")),))
+        with self.assertRaisesMessage(ExpressionError, "lacks its"):
+            check(Composite((*inner.parts, ("style", style))), "border")

@@ -176,3 +176,9 @@ class DuplicateTests(SimpleTestCase):
                 "ink 2": ("color", "#222222"), "gap 2": ("color", "red"),
             },
         )  # fmt: skip
+
+
+class NamedByFileTests(SimpleTestCase):
+    def test_the_name_of_plain_json_is_that_of_its_file(self):
+        built = files.read({"one/two/three.json": b'{"a": "#123456"}'}, counter_keys()).document
+        self.assertEqual(built.name, "three")

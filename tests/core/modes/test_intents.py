@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from demo import quillhaven
 from prism.color import space
 from prism.color.contrast import lightness
+from prism.coverage import additions
 from prism.errors import EditError
 from prism.model.document import Mode
 from prism.model.values import BASE, Condition, Expression
@@ -19,6 +20,7 @@ from prism.palette.course import oklch
 from prism.resolution.resolver import Resolver
 from prism.solver import Watch
 from tests import roles, tried
+from tests.builders import axis, document
 
 NEW = Mode("new", "new")
 
@@ -157,3 +159,14 @@ class EarlierAxisTests(SimpleTestCase):
         self.assertEqual(
             [row for row in made.rows if row.token.value(BASE) is None and row.now is None], []
         )
+
+
+class DarkByNameTests(SimpleTestCase):
+    def test_modes_are_dark_by_their_name_where_nothing_else_says_so(self):
+        look = axis("look", "day", "night", "noche", "tide")
+        night = [dict(at.picks)["look"] for at in additions.dark_conditions(document(axes=(look,)))]
+        self.assertEqual(night, ["night", "noche"])
+        told = replace(look.modes[3], color_scheme="dark")
+        look = replace(look, modes=(*look.modes[:3], told))
+        night = [dict(at.picks)["look"] for at in additions.dark_conditions(document(axes=(look,)))]
+        self.assertEqual(night, ["night", "noche", "tide"])

@@ -1,5 +1,7 @@
 """Ideas, coverage, scales and starting points: what is made can be read and holds together."""
 
+from dataclasses import replace
+
 from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
@@ -11,10 +13,10 @@ from prism.color.difference import delta_e_2000, lab
 from prism.coverage import additions, needs
 from prism.errors import PrismError
 from prism.measures import scales
-from prism.model.document import Axis, Document, Mode
+from prism.model.document import Axis, Document, Mode, Ramp
 from prism.model.values import BASE, Expression
-from prism.palette import ideas
-from prism.palette.ideas import Brief, NamedColor
+from prism.palette import building, ideas
+from prism.palette.ideas import Brief, Idea, NamedColor, named_color
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit, summary
 from prism.resolution.resolver import Resolver
@@ -213,3 +215,32 @@ class MeasureTests(SimpleTestCase):
             [[(cell.text, cell.inherited) for cell in line.cells] for line in lines],
             [[("Tickets", False), ("Bilhetes", False)], [("Close", False), ("Close", True)]],
         )
+
+
+def inks(*others):
+    """A ramp of five greys, and other tokens."""
+    steps = [token(f"ink.{i}", f"#{i}{i}{i}{i}{i}{i}", tier="raw") for i in range(1, 6)]
+    ramp = Ramp("ink", "ink", tuple(step.key for step in steps))
+    return replace(document(*steps, *others, axes=()), ramps=(ramp,))
+
+
+class LeftOutTests(SimpleTestCase):
+    def test_a_color_of_an_idea_that_is_left_out_first(self):
+        built = inks()
+        colors = (
+            named_color("neutral", "slate", "#445566"),
+            named_color("main", "dusk", "#884422"),
+        )
+        made = ideas.take(
+            built, Idea("i", "t", colors), {"neutral": "leave", "main": "new"}, counter_keys("n")
+        )
+        self.assertEqual([ramp.name for ramp in made.ramps], ["ink", "dusk"])
+
+    def test_a_color_of_an_idea_has_as_many_steps_as_the_ramp_it_stands_in_for(self):
+        idea = Idea("i", "t", (named_color("main", "dusk", "#884422"),))
+        made = ideas.take(inks(), idea, {"main": "ink"}, counter_keys("n"))
+        self.assertEqual([len(ramp.steps) for ramp in made.ramps], [5, 5])
+
+    def test_the_nearest_step_in_lightness(self):
+        built = inks(token("lone", "#313131", tier="raw"))
+        self.assertEqual(building.nearest(built, "lone", ["ink.1", "ink.3", "ink.5"]), "ink.3")

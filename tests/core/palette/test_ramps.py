@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from prism.color import space
 from prism.color.contrast import contrast_ratio
 from prism.errors import PrismError
+from prism.palette import ramps, recipes
 from prism.palette.gamut import most_chroma
 from prism.palette.ramps import (
     TARGETS,
@@ -224,3 +225,15 @@ class GamutTests(SimpleTestCase):
             space.engine(ramp[5].color).convert("oklch").coords()[1] for ramp in (narrow, wide)
         ]
         self.assertGreater(chroma[1], chroma[0] + 0.02)
+
+
+class ReferenceTests(SimpleTestCase):
+    def test_ramps_turn_lighter_on_a_reference_darker_than_the_middle(self):
+        """White and black read alike on a luminance of 0.179: the root of 1.05 x 0.05, less 0.05."""
+        self.assertAlmostEqual(ramps._MIDDLE, 0.1791, places=4)
+        dark = ramps.make(recipes.read({"seed": "#3366cc", "reference": "#6e6e6e", "count": "3"}))
+        light = ramps.make(recipes.read({"seed": "#3366cc", "reference": "#808080", "count": "3"}))
+        above = [ramps.oklch(step.color)[0] for step in dark]
+        below = [ramps.oklch(step.color)[0] for step in light]
+        self.assertGreater(max(above), ramps.oklch(space.parse("#6e6e6e"))[0])
+        self.assertLess(min(below), ramps.oklch(space.parse("#808080"))[0])

@@ -7,6 +7,7 @@ from django.test import SimpleTestCase
 from prism.expressions.syntax import reference_of
 from prism.model.document import Document
 from prism.model.values import BASE, Condition, Expression
+from prism.resolution import graph
 from prism.resolution.compiled import strength
 from prism.resolution.resolver import Resolver
 from tests.builders import document, random_document, token
@@ -208,3 +209,14 @@ class ThreadTests(SimpleTestCase):
         changed = replace(before.document, description="Changed")
         after = Resolver(changed, before)
         self.assertEqual(after.resolve("b", after.default_theme).hex, "#111111")
+
+
+class ShortestCircleTests(SimpleTestCase):
+    def test_a_circle_is_the_shortest_way_back_inside_it(self):
+        targets = {"a": ("x", "b"), "x": ("y",), "y": ("a",), "b": ("a",)}
+        way = graph.circle("a", {"a", "b"}, lambda key: targets[key])
+        self.assertEqual(way, ["a", "b"])
+        way = graph.circle(
+            "a", {"a", "b", "c"}, {"a": ("c", "b"), "b": ("b", "a"), "c": ("c",)}.__getitem__
+        )
+        self.assertEqual(way, ["a", "b"])

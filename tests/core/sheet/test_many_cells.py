@@ -1,5 +1,7 @@
 """Many cells at once, pasting, names by scheme, a mode from a mode."""
 
+from dataclasses import replace
+
 from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
@@ -8,13 +10,14 @@ from prism.changes import structure
 from prism.compare.diff import apply, diff, inverse
 from prism.errors import EditError, PrismError
 from prism.formats import css
-from prism.model.document import Axis, Document, Mode, Pairing, Scene, Scheme
+from prism.model.document import Axis, Document, Mode, Pairing, Ramp, Scene, Scheme
 from prism.model.values import BASE, Condition, Expression
 from prism.naming import scheme as naming
 from prism.palette import mapping
 from prism.palette.building import add_ramp
 from prism.resolution.resolver import Resolver
 from prism.sheet import bulk, paste
+from prism.sheet.cell_commands import Cells, SetOpacity, ShiftCells
 from tests import tried
 from tests.builders import APPEARANCE, BRAND, counter_keys, document, token
 
@@ -316,3 +319,24 @@ class GroupRenameTests(SimpleTestCase):
         self.assertEqual(
             after.token("c").value(), Expression("color-mix(in oklab,  {z.b} 30%, white)")
         )
+
+
+def inks(*others):
+    """A ramp of five greys, and other tokens."""
+    steps = [token(f"ink.{i}", f"#{i}{i}{i}{i}{i}{i}", tier="raw") for i in range(1, 6)]
+    ramp = Ramp("ink", "ink", tuple(step.key for step in steps))
+    return replace(document(*steps, *others, axes=()), ramps=(ramp,))
+
+
+class AmongCellsTests(SimpleTestCase):
+    def test_an_opacity_for_the_colors_among_the_cells(self):
+        built = document(token("gap", "4px", type="dimension"), token("a", "#111111"), axes=())
+        done = SetOpacity(Cells(("gap", "a")), 50).outcome(built)
+        self.assertEqual((done.changed, done.skipped), (1, ("gap",)))
+        self.assertIn("calc(alpha * 0.5)", done.document.token("a").value().text)
+
+    def test_each_reference_that_stands_on_a_ramp_is_turned(self):
+        mixed = token("mixed", "color-mix(in oklab, {lone}, {ink.2})")
+        built = inks(token("lone", "#abcdef"), mixed)
+        done = ShiftCells(Cells(("mixed",)), 1).apply(built)
+        self.assertEqual(done.token("mixed").value().text, "color-mix(in oklab, {lone}, {ink.3})")

@@ -11,13 +11,16 @@ from prism.analysis import Analysis
 from prism.errors import EditError
 from prism.formats import files, resolver_writer
 from prism.measures.scales import usual_axis
+from prism.model.document import Pairing, Ramp
 from prism.model.imported import Entry, Source
 from prism.model.values import Condition
 from prism.modes import axes_view as axes
 from prism.palette import mapping, text_colors
 from prism.palette import sections as palette
 from prism.resolution.resolver import Resolver
+from prism.sheet import completion, grid, rays
 from prism.sheet import paste as pasting
+from prism.sheet.completion import complete
 from tests.builders import axis, counter_keys, document, token
 
 WHOLE = quillhaven.document()
@@ -151,3 +154,47 @@ class SmallTests(SimpleTestCase):
     def test_conditions_are_compared_in_any_order(self):
         first = Condition.of({"look": "dark", "language": "english"})
         self.assertEqual(first, Condition.of({"language": "english", "look": "dark"}))
+
+
+def inks(*others):
+    """A ramp of five greys, and other tokens."""
+    steps = [token(f"ink.{i}", f"#{i}{i}{i}{i}{i}{i}", tier="raw") for i in range(1, 6)]
+    ramp = Ramp("ink", "ink", tuple(step.key for step in steps))
+    return replace(document(*steps, *others, axes=()), ramps=(ramp,))
+
+
+class FoundTests(SimpleTestCase):
+    def test_a_pairing_that_cannot_be_read_leaves_the_next_one(self):
+        built = replace(
+            document(token("text", "#767676"), token("none"), token("page", "#ffffff"), axes=()),
+            pairings=(Pairing("p", "text", ("none",)), Pairing("q", "text", ("page",))),
+        )
+        found = Resolver(built)
+        (line,) = grid.lines(found, None, (), [built.token("text")])
+        self.assertEqual(line.cells[0].worst.shown, "4.54")  # WCAG 2.2: #767676 on white
+
+    def test_an_opaque_color_finds_opaque_ones(self):
+        built = inks(token("clear", "#33333380", tier="raw"), token("use", "#000000"))
+        found = complete(built, "#333333", built.token("use"), resolver=Resolver(built))
+        self.assertEqual(found[0].path, "ink.3")
+        self.assertNotIn("clear", [option.path for option in found])
+        through = complete(built, "#33333380", built.token("use"), resolver=Resolver(built))
+        self.assertEqual([option.path for option in through], ["clear"])
+
+    def test_ways_of_a_ray_that_are_not_drawn(self):
+        (ray,) = rays.rays(Resolver(inks(token("a", "{ink.1}"))), "a", ())
+        counts = [replace(ray, ways=ray.ways * times).not_drawn for times in (1, 4, 5, 7)]
+        self.assertEqual(counts, [0, 0, 1, 3])
+
+
+class OfferedFirstTests(SimpleTestCase):
+    def test_what_is_used_most_is_offered_first(self):
+        built = document(
+            token("raw.a", "#111", tier="raw"),
+            token("raw.b", "#222", tier="raw"),
+            token("one", "{raw.b}"),
+            token("two", "{raw.b}"),
+            token("new", "#333"),
+        )
+        options = completion.complete(built, "", built.token("new"))
+        self.assertEqual(options[0].token.key, "raw.b")
