@@ -47,6 +47,10 @@ _QUIET = """() => !location.protocol.startsWith("http") || !document.querySelect
   && !Object.keys({...localStorage}).some((name) => name.startsWith("np-write"))"""
 
 
+#: Milliseconds until a page has taken up what a tab left that was closed as it came.
+_LEAVING = 2500
+
+
 @dataclass(frozen=True, slots=True)
 class Trial:
     """What was done, and what came of the text: stored, in its field, kept for it, or lost."""
@@ -177,6 +181,9 @@ def _trial(
         _quiet(last)
         if _holds(last, text):
             return Trial(where, "in its field again")
+    last.wait_for_timeout(_LEAVING)
+    if _holds(last, text):
+        return Trial(where, "in its field again")
     kept = last.evaluate(_KEPT, text)
     seen = [one.evaluate(_SAID) for one in context.pages]
     return Trial(where, f"kept as {kept}" if kept else f"LOST; {seen}")

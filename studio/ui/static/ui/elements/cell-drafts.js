@@ -5,6 +5,9 @@
 import { read, who } from "./drafts.js";
 
 const LOCK = "np-tab ";
+const KINDS = ["writes", "typed", "refused"];
+/** Milliseconds in which a tab that is closed has gone. */
+const LEAVING = 1000;
 
 function ownTab() {
   const known = sessionStorage.getItem("np-tab") ?? crypto.randomUUID();
@@ -32,10 +35,28 @@ function write(key, value) {
   }
 }
 
+/** The locks of the tabs that are there. */
+async function locks() {
+  const held = (await navigator.locks?.query())?.held ?? [];
+  return new Set(held.map((lock) => lock.name));
+}
+
+/** Whether a tab has kept something that was there a moment ago and is gone now: it was just being closed. */
+export async function justLeft(region) {
+  const there = await locks();
+  const owner = (key) => LOCK + key.split("|").at(-1);
+  const others = Object.keys({ ...localStorage }).filter(
+    (key) => KINDS.some((kind) => key.startsWith(prefix(kind, region))) && there.has(owner(key)) && !key.endsWith(TAB),
+  );
+  if (!others.length) return false;
+  await new Promise((done) => setTimeout(done, LEAVING));
+  const still = await locks();
+  return others.some((key) => localStorage.getItem(key) && !still.has(owner(key)));
+}
+
 /** What this tab, and tabs that are gone, have kept of a kind; it is this tab's from now on. */
 async function taken(kind, region) {
-  const held = (await navigator.locks?.query())?.held ?? [];
-  const there = new Set(held.map((lock) => lock.name));
+  const there = await locks();
   const own = prefix(kind, region) + TAB;
   const left = Object.keys({ ...localStorage }).filter(
     (key) => key.startsWith(prefix(kind, region)) && (key === own || !there.has(LOCK + key.split("|").at(-1))),

@@ -130,10 +130,10 @@ function onInput(event) {
   if (form && event.isTrusted !== false) keep(form);
 }
 
-/** What a plain form sends goes once another page has come of it. */
+/** What a plain form sends goes once another page has come of it, but for a button that leaves what is typed aside. */
 function onSubmit(event) {
   const form = event.target;
-  if (form.closest("np-region") || event.defaultPrevented) return;
+  if (form.closest("np-region") || event.defaultPrevented || event.submitter?.matches("[data-leaves]")) return;
   const key = keyOf(form);
   if (key && localStorage.getItem(key)) sessionStorage.setItem("np-sent", JSON.stringify([key, location.pathname]));
 }

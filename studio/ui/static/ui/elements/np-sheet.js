@@ -6,7 +6,7 @@
 // clears; Insert, or Ctrl Enter, adds a token to the group by its link [data-adds]. A cell becomes a field at the first key, or at F2 with what it holds: Enter and Tab store and
 // go on, Escape leaves.
 
-import { forgetOne, keepRefused, keptTyped, offer } from "./cell-drafts.js";
+import { forgetOne, justLeft, keepRefused, keptTyped, offer } from "./cell-drafts.js";
 import { CellField } from "./cell-field.js";
 import { CellWrites } from "./cell-writes.js";
 import { RangeOfCells } from "./cell-range.js";
@@ -40,6 +40,7 @@ export class NpSheet extends HTMLElement {
   async #resume() {
     await this.#writes.resume();
     for (const typed of await keptTyped(this.region)) this.#takeUp(typed);
+    if (await justLeft(this.region)) this.#resume();
   }
 
   /** Open the field of a cell again with what was typed, or offer it where another field is in use; what the value
