@@ -22,24 +22,30 @@ def show(
 ) -> HttpResponse:
     """Render a room: the whole page, or its region alone where that was asked for."""
     fragment = wants_region(frame.request)
-    frame_context = {
-        "frame": frame,
-        "project": frame.project,
-        "document": frame.document,
-        "room_template": template,
+    name = "ui/region.html" if fragment else "ui/room.html"
+    about = reading(frame) | working(frame) | {"room_template": template, **(context or {})}
+    response = render(frame.request, name, about, status=status)
+    response["Vary"] = "X-Region, Cookie"
+    if fragment:
+        response["X-Region"] = "room"
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+def reading(frame: AnyFrame) -> dict[str, Any]:
+    """What a page needs that shows something of a project to whomever."""
+    return {"frame": frame, "project": frame.project, "document": frame.document}
+
+
+def working(frame: AnyFrame) -> dict[str, Any]:
+    """What is around a page on which somebody works: the rooms, the theme that all of them show, what can be undone."""
+    return {
         "route": _route(frame),
         "theme_bar": theme_bar(frame),
         "opens": " ".join(frame.address.OPENS),
         "undoable": store.undoable(frame.project, frame.person),
         "redoable": store.redoable(frame.project, frame.person),
     }
-    name = "ui/region.html" if fragment else "ui/room.html"
-    response = render(frame.request, name, {**frame_context, **(context or {})}, status=status)
-    response["Vary"] = "X-Region, Cookie"
-    if fragment:
-        response["X-Region"] = "room"
-    response["Cache-Control"] = "no-store"
-    return response
 
 
 def _route(frame: AnyFrame) -> list[dict[str, Any]]:
