@@ -19,8 +19,8 @@ from prism.model.document import TYPES, Document, Token, shown_path
 from prism.resolution import contrast_table
 from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.current import resolver_of
+from prism.resolution.failing_pairing import FailingPairing
 from prism.resolution.resolver import Resolver
-from prism.resolution.shortfall import Shortfall
 from prism.roles import guess, rules
 from prism.roles.by_slot import SLOTS, bound, by_slot
 from prism.roles.grounds import Guess
@@ -143,7 +143,7 @@ class Analysis:
         return " ".join(filter(None, (shown_path(token.path), *values, *results))).lower()
 
     @computed
-    def failing(self) -> dict[str, Shortfall]:
+    def failing(self) -> dict[str, FailingPairing]:
         """The pairings that fall short in some theme, by key, with the parts where they do."""
         known, before = self.previous("failing"), self.previous("judged")
         pairings = self.judged.pairings

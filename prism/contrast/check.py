@@ -9,7 +9,7 @@ from prism.check import Check, Finding, Fix, Looked
 from prism.color.contrast import truncate_ratio
 from prism.model.document import Document, Pairing, shown_path
 from prism.resolution.contrast import summary
-from prism.resolution.shortfall import Shortfall
+from prism.resolution.failing_pairing import FailingPairing
 
 _FIXES = (Fix("Choose a darker or lighter step, or another background."),)
 
@@ -23,7 +23,7 @@ def run(analysis: Analysis) -> Iterator[Finding]:
 def falling_short(analysis: Analysis) -> dict[str, Finding]:
     """What is found of each pairing that falls short, by its key; asked for by ``Analysis.once``."""
     known: dict[str, Finding] = analysis.previous(falling_short) or {}
-    before: dict[str, Shortfall] = analysis.previous("failing") or {}
+    before: dict[str, FailingPairing] = analysis.previous("failing") or {}
     shortfalls = {}
     for key, short in analysis.failing.items():
         pairing = analysis.judged.pairing(key)
@@ -34,7 +34,7 @@ def falling_short(analysis: Analysis) -> dict[str, Finding]:
     return shortfalls
 
 
-def _finding(judged: Document, pairing: Pairing, short: Shortfall) -> Finding:
+def _finding(judged: Document, pairing: Pairing, short: FailingPairing) -> Finding:
     """What is found of a pairing that falls short in some theme, by its worst reading."""
     return Finding(
         "contrast",

@@ -9,8 +9,8 @@ from prism.model.document import Axis, Document, Mode, Pairing, shown_path
 from prism.resolution.answer_tables import AnswerTables, Fixed
 from prism.resolution.contrast import Reading, audit, summary
 from prism.resolution.contrast_table import ContrastTable
+from prism.resolution.failing_pairing import FailingPairing, Part
 from prism.resolution.resolver import Resolver, Theme
-from prism.resolution.shortfall import Part, Shortfall
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,7 +97,7 @@ class Matrix:
 def rows(
     resolver: Resolver,
     table: Sequence[Column],
-    failing: Mapping[str, Shortfall],
+    failing: Mapping[str, FailingPairing],
     wanted: Wanted | None = None,
 ) -> Matrix:
     """Pairings with their readings, the worst first, in document order where they pass. ``failing`` says of all themes
@@ -137,7 +137,7 @@ def group_of(document: Document, pairing: Pairing, by: str) -> str:
 
 
 def _order(
-    document: Document, pairing: Pairing, failing: Mapping[str, Shortfall], by: str
+    document: Document, pairing: Pairing, failing: Mapping[str, FailingPairing], by: str
 ) -> tuple[str, float]:
     """Groups by their words; in each, what misses most by share of what it needs."""
     short = failing.get(pairing.key)

@@ -22,7 +22,7 @@ from prism.model.names import condition_words
 from prism.model.values import Condition, Expression, Value
 from prism.resolution.contrast import measure
 from prism.resolution.contrast_table import ContrastTable
-from prism.resolution.shortfall import Part
+from prism.resolution.failing_pairing import Part
 from prism.solver.decisions import Deciding, Move, State, candidates
 from prism.solver.regressions import Harm
 

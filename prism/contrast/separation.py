@@ -25,7 +25,7 @@ from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.contrast import CANVAS, REQUIRED, Rgba, measure
 from prism.resolution.contrast_table import ContrastTable
 from prism.resolution.current import resolver_of
-from prism.resolution.shortfall import Part
+from prism.resolution.failing_pairing import Part
 from prism.roles import rules
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
@@ -60,13 +60,13 @@ def partings(document: Document, pairing: Pairing, new_key: NewKey) -> list[Part
     kind."""
     if not pairing.backgrounds:
         return []
-    ways = _Ways(document, pairing, new_key)
+    ways = _Separations(document, pairing, new_key)
     if not ways.falls_short:
         return []
     return [parting for parting in (ways.surface(), ways.line(), ways.overlay()) if parting]
 
 
-class _Ways:
+class _Separations:
     """The ways to part the colors of one pairing."""
 
     def __init__(self, document: Document, pairing: Pairing, new_key: NewKey) -> None:
@@ -97,7 +97,7 @@ class _Ways:
             there = replace(pairing, backgrounds=(key, *pairing.backgrounds[1:]))
             parts = ContrastTable(self._tables, [there]).parts(there.key)
             if all(part.reading.passes for part in parts):
-                others.append((self._apart(key), key, there))
+                others.append((self._gap(key), key, there))
         if not others:
             return None
         _, key, there = min(others, key=lambda other: other[0])
@@ -109,7 +109,7 @@ class _Ways:
             after = replace(after, pairings=(*after.pairings, made))
         return self._parting("surface", f"put it on {name}", after, made)
 
-    def _apart(self, key: str) -> float:
+    def _gap(self, key: str) -> float:
         """How far another surface lies from the present one in luminance, on average over the themes."""
         both = Pairing("", key, self._pairing.backgrounds[:1], page=self._pairing.page)
         parts = ContrastTable(self._tables, [both]).parts("")

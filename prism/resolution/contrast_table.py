@@ -14,7 +14,7 @@ from prism.model.document import Pairing
 from prism.resolution.answer_tables import AnswerTables, holds
 from prism.resolution.answers import Answer
 from prism.resolution.contrast import Reading, audit, measure
-from prism.resolution.shortfall import Codes, Part, Rgba, Shortfall
+from prism.resolution.failing_pairing import Codes, FailingPairing, Part, Rgba
 
 
 @dataclass(slots=True)
@@ -52,17 +52,17 @@ class ContrastTable:
                 joined.append((pairing.key, *of_pairing))
         self._measure(joined)
 
-    def failing(self, key: str) -> Shortfall:
+    def failing(self, key: str) -> FailingPairing:
         """The parts of all themes in which a pairing falls short."""
         pairing = self.pairings[key]
         if key in self._slow:
             short = [part for part in self._slow[key] if part.reading.fails]
-            return Shortfall.of(pairing, self._codes, short)
+            return FailingPairing.of(pairing, self._codes, short)
         parts, codes = self._fast[key]
         places = np.flatnonzero(self._ratios[codes] < pairing.required)
         below = codes[places]
         arrays = parts[places], self._distinct[below], self._ratios[below]
-        return Shortfall(pairing, self._codes, self._colors, arrays)
+        return FailingPairing(pairing, self._codes, self._colors, arrays)
 
     def falls_short(self, key: str) -> bool:
         """Whether a pairing falls short in any theme."""
@@ -171,7 +171,7 @@ class ContrastTable:
             start += len(above)
 
 
-Failing = dict[str, Shortfall]
+Failing = dict[str, FailingPairing]
 
 
 def failing(

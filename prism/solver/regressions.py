@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 
 from prism.model.document import Pairing
 from prism.resolution.answer_tables import common
-from prism.resolution.shortfall import Part, Shortfall
+from prism.resolution.failing_pairing import FailingPairing, Part
 from prism.solver.decisions import State
 
 #: So many pairings are read at once; what breaks is mostly among the first.
@@ -25,7 +25,7 @@ class Harm:
             for pairing in state.document.pairings
             if reached & {pairing.foreground, *pairing.backgrounds, pairing.page}
         ]
-        self._was: dict[str, Shortfall] = {}
+        self._was: dict[str, FailingPairing] = {}
 
     def is_in(self, after: State) -> bool:
         """Whether a pairing falls short in some theme of ``after`` where it did not."""
@@ -39,7 +39,7 @@ class Harm:
                     return True
         return False
 
-    def _before(self, lot: Sequence[Pairing]) -> dict[str, Shortfall]:
+    def _before(self, lot: Sequence[Pairing]) -> dict[str, FailingPairing]:
         unread = [pairing for pairing in lot if pairing.key not in self._was]
         if unread:
             table = self._state.read(unread)

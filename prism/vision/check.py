@@ -1,6 +1,6 @@
 """Colors that must be told apart, and cannot be by everybody.
 
-What looks alike and what is close is said in ``prism.resolution.apart``.
+What looks alike and what is close is said in ``prism.resolution.telling``.
 """
 
 from __future__ import annotations

@@ -57,6 +57,10 @@ class QuietToken(Command):
     def sentence(self, before: Document) -> str:
         return f"Quieted {token_name(before, self.token)}"
 '''
+SCENE = """<body data-fill="page" data-ink="ink" data-size="size" data-font="font" data-part="page">
+  <main data-part="pier" data-fill="card" data-pad="pad"><h1 data-ink="link">The quay at night</h1></main>
+</body>
+"""
 TARGET = '''"""Names, one a line."""
 
 from __future__ import annotations
@@ -271,6 +275,10 @@ class RecipeTests(SimpleTestCase):
         lexicon.write_text(
             lexicon.read_text().replace('[surface]\nen = "', '[surface]\nen = "zorbel ', 1)
         )
+        # scene
+        cls.write("studio/rooms/stage/templates/stage/scenes/quay.html", SCENE)
+        known = cls.copy / "prism/roles/by_slot.py"
+        known.write_text(known.read_text().replace('"parts")', '"parts", "quay")', 1))
         # rule that makes pairings
         cls.put("prism/roles/rules.py", "\n\n#: Pairings that rules make at most", RULE)
         cls.put(
@@ -330,6 +338,19 @@ class RecipeTests(SimpleTestCase):
             "import django; django.setup(); from studio.work.kinds import KINDS; print('gather-notes' in KINDS)",
         )
         self.assertEqual(tasks.stdout, "True\n", tasks.stderr[-2000:])
+
+    def test_a_scene_stands_on_the_stage(self):
+        told = self.run_in_copy(
+            "-c",
+            "import django; django.setup()\n"
+            "from studio.rooms.stage import library\n"
+            "print([scene.title for scene in library.SCENES][-1])\n"
+            "print([e.name for e in library.scene_of('quay', 'Quay').elements])",
+        )
+        self.assertEqual(told.returncode, 0, told.stderr[-2000:])
+        title, elements = told.stdout.splitlines()
+        self.assertEqual(title, "Quay")
+        self.assertIn("pier", elements)
 
     def test_the_layers_hold(self):
         told = self.run_in_copy(

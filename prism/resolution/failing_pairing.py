@@ -79,7 +79,7 @@ class Codes:
         return tuple(d if mode < 0 else mode for mode, d in zip(fixed, self._default, strict=True))
 
 
-class Shortfall(Sequence[Part]):
+class FailingPairing(Sequence[Part]):
     """The parts of all themes in which a pairing falls short. Holds colors and arrays alone, none of the document's
     tables, so that it can be kept while the document changes."""
 
@@ -98,7 +98,7 @@ class Shortfall(Sequence[Part]):
         self.themes = codes.themes(short[0])
 
     @classmethod
-    def of(cls, pairing: Pairing, codes: Codes, parts: list[Part]) -> Shortfall:
+    def of(cls, pairing: Pairing, codes: Codes, parts: list[Part]) -> FailingPairing:
         """Of parts that were read already."""
         none = np.zeros(0, dtype=np.int64)
         made = cls(pairing, codes, (), (none, none, np.zeros(0)))
@@ -142,7 +142,7 @@ class Shortfall(Sequence[Part]):
     __hash__ = None  # type: ignore[assignment]
 
     def __repr__(self) -> str:
-        return f"Shortfall({self._all()!r})"
+        return f"FailingPairing({self._all()!r})"
 
     def _all(self) -> list[Part]:
         if self._parts is None:
