@@ -17,7 +17,7 @@ from functools import partial
 from itertools import count
 from pathlib import Path
 
-from bench import documents, palettes
+from bench import documents, machine, palettes
 from prism import starters
 from prism.analysis import Analysis
 from prism.color import space
@@ -335,7 +335,7 @@ def main() -> None:
         "",
     ]
     text = "\n".join(parts)
-    TABLE.write_text(text)
+    machine.write(TABLE, text)
     print(text)
 
 

@@ -24,6 +24,7 @@ from collections.abc import Callable
 from pathlib import Path
 from tempfile import mkdtemp
 
+from bench import machine
 from bench.visitor import Visitor
 
 HERE = Path(__file__).parent.parent
@@ -273,7 +274,7 @@ def main() -> None:
         "| harm | writes acknowledged | refused or unanswered | acknowledged and missing | until values are stored again |",
         "| --- | --- | --- | --- | --- |",
     ]  # fmt: skip
-    TABLE.write_text("\n".join([*head, *rows, "", *told, ""]))
+    machine.write(TABLE, "\n".join([*head, *rows, "", *told, ""]))
 
 
 if __name__ == "__main__":

@@ -12,7 +12,6 @@ import argparse
 import contextlib
 import re
 import statistics
-import subprocess
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
@@ -212,20 +211,18 @@ def main() -> None:
     text = table(results)
     print(text)
     if asked.write:
-        TABLE.write_text(text)
+        machine.write(TABLE, text)
 
 
 def table(results: dict[tuple[str, str], list[Act]]) -> str:
     """The figures as Markdown."""
-    commit = subprocess.check_output(
-        ["git", "rev-parse", "--short", "HEAD"], cwd=HERE, text=True
-    ).strip()
+    factor = machine.factor()
     lines = [
         "# How soon a click is felt",
         "",
-        f"Made by `python -m bench.felt` of commit {commit}. From the click to the second frame after the page shows what "
+        "Made by `python -m bench.felt`. From the click to the second frame after the page shows what "
         "was asked for, in Chromium on the same machine, in milliseconds; bytes are those that came. "
-        + machine.words(),
+        "Times are of this machine; in brackets, as on the one for which they are asked, in proportion to the loop.",
         "",
         "| document | what | checkout | median | 95 of 100 | bytes | asked |",
         "| --- | --- | --- | --- | --- | --- | --- |",
@@ -235,9 +232,10 @@ def table(results: dict[tuple[str, str], list[Act]]) -> str:
             if not act.took:
                 continue
             late = sorted(act.took)[min(len(act.took) - 1, int(len(act.took) * 0.95))]
+            middle = statistics.median(act.took)
             lines.append(
-                f"| {project} | {act.name} | {name} | {statistics.median(act.took):.0f} | {late:.0f} | "
-                f"{statistics.median(act.sent) / 1000:.1f} kB | {ASKED.get(act.name, USUAL)} |"
+                f"| {project} | {act.name} | {name} | {middle:.0f} ({middle / factor:.0f}) | {late:.0f} "
+                f"({late / factor:.0f}) | {statistics.median(act.sent) / 1000:.1f} kB | {ASKED.get(act.name, USUAL)} |"
             )
     return "\n".join(lines) + "\n"
 

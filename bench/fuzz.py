@@ -14,6 +14,7 @@ import traceback
 from collections.abc import Callable, Mapping
 from pathlib import Path
 
+from bench import machine
 from bench.mutations import mutated, sources
 from prism.errors import PrismError
 from prism.formats import archive, css_in_place, files
@@ -111,7 +112,7 @@ def main() -> None:
         "resolved and written. The memory is the most that the process had taken by then.", "",
         "| format | files | outcome | slowest | memory |", "| --- | --- | --- | --- | --- |",
     ]  # fmt: skip
-    TABLE.write_text("\n".join([*head, *rows, ""]))
+    machine.write(TABLE, "\n".join([*head, *rows, ""]))
 
 
 if __name__ == "__main__":

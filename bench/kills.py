@@ -25,6 +25,7 @@ from statistics import median
 from tempfile import mkdtemp
 from urllib.parse import urlencode
 
+from bench import machine
 from bench.drills import HERE, Demo, Writer, kill, kill_dev, wait_for
 from bench.visitor import Visitor
 
@@ -277,7 +278,7 @@ def main() -> None:
         "| killed | drills | writes acknowledged | of them missing | long tasks, how they ended | longest pause between stored values: median, "
         "longest | until the task is over: median, longest |", "| --- | --- | --- | --- | --- | --- | --- |",
     ]  # fmt: skip
-    TABLE.write_text("\n".join([*head, *lines, ""]))
+    machine.write(TABLE, "\n".join([*head, *lines, ""]))
 
 
 if __name__ == "__main__":

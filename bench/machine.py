@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import json
+import subprocess
 import time
 from functools import cache
+from pathlib import Path
 
 import numpy as np
 
 #: Seconds that the loop takes on the machine for which times are asked.
 USUAL = 1.5
+_MEASURED = "Measured at commit"
 
 
 @cache
@@ -45,6 +48,23 @@ def arrays() -> float:
 def factor() -> float:
     """How much slower this machine is than the one for which times are asked."""
     return loop() / USUAL
+
+
+def commit() -> str:
+    """The commit that is measured, with a mark where files differ from it."""
+    said = subprocess.run(
+        ["git", "describe", "--always", "--dirty", "--abbrev=7"],
+        cwd=Path(__file__).parent, capture_output=True, text=True, check=False,
+    )  # fmt: skip
+    return said.stdout.strip() or "unknown"
+
+
+def write(page: Path, text: str) -> None:
+    """Write a page of figures, with the machine and the commit they were measured on below them."""
+    kept = [line for line in text.rstrip("\n").split("\n") if not line.startswith(_MEASURED)]
+    while kept and not kept[-1]:
+        kept.pop()
+    page.write_text("\n".join([*kept, "", f"{_MEASURED} {commit()}. {words()}", ""]))
 
 
 def words() -> str:

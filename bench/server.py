@@ -19,6 +19,8 @@ import numpy as np
 from django.core.management import call_command
 from PIL import Image
 
+from bench import machine
+
 TABLE = Path(__file__).parent.parent / "docs" / "benchmarks-server.md"
 _TIMES = 40
 
@@ -237,7 +239,7 @@ def main() -> None:
             "",
         ]
     )
-    TABLE.write_text(text)
+    machine.write(TABLE, text)
     print(text)
 
 

@@ -18,6 +18,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
+from bench import machine
 from bench.pathological.readers import READERS
 from bench.pathological.shapes import MOST, shapes
 from prism.errors import PrismError
@@ -147,7 +148,7 @@ def main() -> None:
     ]  # fmt: skip
     print("\n".join([*head, *lines]))
     if "--write" in sys.argv:
-        TABLE.write_text("\n".join([*head, *lines, ""]))
+        machine.write(TABLE, "\n".join([*head, *lines, ""]))
 
 
 if __name__ == "__main__":

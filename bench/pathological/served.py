@@ -20,6 +20,7 @@ from statistics import median, quantiles
 from tempfile import mkdtemp
 from urllib.parse import urlencode
 
+from bench import machine
 from bench.drills import Demo
 from bench.forms import TYPED, Form, forms
 from bench.pathological.shapes import Shape, shapes
@@ -166,7 +167,7 @@ def main() -> None:
     print("\n".join([*lines, *bad[:20]]))
     if "--write" in sys.argv:
         kept = TABLE.read_text().partition("\n## Through the fields")[0].rstrip()
-        TABLE.write_text("\n".join([kept, *lines, ""]))
+        machine.write(TABLE, "\n".join([kept, *lines, ""]))
 
 
 if __name__ == "__main__":
