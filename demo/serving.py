@@ -17,7 +17,7 @@ def served() -> Iterator[str]:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
-    server = subprocess.Popen(  # noqa: S603 - our own server
+    server = subprocess.Popen(
         [
             sys.executable,
             "-m",
