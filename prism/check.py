@@ -67,21 +67,23 @@ class Finding:
 
 @dataclass(frozen=True, slots=True)
 class Looked:
-    """Over how many things a check looked, and what one and many of them are called."""
+    """Over how many things a check looked, what one and many of them are called, and what it left out, in words."""
 
     count: int
     one: str
     many: str = ""
+    left_out: str = ""
 
     @property
     def words(self) -> str:
         """``67 pairings``; ``no pairing`` for none."""
         many = self.many or f"{self.one}s"
-        return (
+        looked = (
             f"{self.count:,} {self.one if self.count == 1 else many}"
             if self.count
             else f"no {self.one}"
         )
+        return f"{looked}, not {self.left_out}" if self.left_out else looked
 
 
 @dataclass(frozen=True, slots=True)

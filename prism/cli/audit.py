@@ -14,10 +14,18 @@ import click
 from prism import __version__
 from prism.analysis import Analysis
 from prism.check import Finding, Fix
-from prism.cli.group import file_argument, json_option, main, maps_option, theme_option
-from prism.cli.printing import patiently, show, show_json, theme_names, theme_words
+from prism.cli.group import (
+    file_argument,
+    json_option,
+    main,
+    maps_option,
+    theme_option,
+    unknown_option,
+)
+from prism.cli.printing import patiently, show, show_json, tell_unplaced, theme_names, theme_words
 from prism.cli.reading import folder_of, load, read_bytes, skipped, themes_for
 from prism.commands.names import counted
+from prism.contrast import unplaced
 from prism.contrast.waiver_commands import read_day
 from prism.errors import FormatError
 from prism.formats import pairing_files
@@ -73,6 +81,7 @@ def _known(baseline: str | None) -> frozenset[str] | None:
 @click.option("--today", metavar="DATE", help="The day by which waivers are judged, as 2026-12-31.")
 @theme_option
 @maps_option
+@unknown_option
 @json_option
 @click.pass_context
 def audit(
@@ -85,22 +94,26 @@ def audit(
     today: str | None,
     wanted: tuple[str, ...],
     maps: tuple[str, ...],
+    allowed: int,
     as_json: bool,
 ) -> None:
     """Run every check: contrast of every pairing in every theme, balance, vision, coverage, hygiene.
 
     Where no pairings are given, rules make them from what each token is for; see the command roles.
     Exit with 1 where something is found that is as bad as --fail-on, with 2 where no pairing can be
-    judged.
+    judged, or where more colors than --allow-unknown have no known place, so that nobody judged them.
     """
     day = read_day(today or datetime.date.today().isoformat())
     document, made_by = _by_rule(_with_pairings(load(file, maps), pairs), file)
-    made = report(Analysis(document), day, _known(baseline), _broken())
+    analysis = Analysis(document)
+    made = report(analysis, day, _known(baseline), _broken())
+    left = tell_unplaced(analysis.once(unplaced.unplaced))
     readings = _readings(document, wanted) if form == "text" or wanted else []
     if as_json:
         show_json(
             pairings=[_members(document, made_by, *reading) for reading in readings],
             summary=_summary([reading for _, reading in readings]),
+            unjudged=[shown_path(token.path) for token in left],
             **files.plain(made),
         )
     elif form == "text":
@@ -112,6 +125,8 @@ def audit(
     short = bool(wanted) and any(reading.fails or reading.missing for _, reading in readings)
     if fail_on != "never" and (short or _fails(made, fail_on, baseline is not None, bool(wanted))):
         ctx.exit(1)
+    if fail_on != "never" and len(left) > allowed:
+        ctx.exit(2)
 
 
 def _broken() -> list[Finding]:
@@ -206,9 +221,6 @@ def _by_rule(document: Document, file: str) -> tuple[Document, dict[str, str]]:
         )
     count = counted(len(made), "pairing")
     click.echo(f"{count} by rule, as the file names none.", err=True)
-    if unknown := rules.unjudged(document, guesses):
-        paths = ", ".join(unknown)
-        click.echo(f"Not judged, as what they are for is not known: {paths}.", err=True)
     return rules.joined(document, made), _rule_names(document, made)
 
 

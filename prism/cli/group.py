@@ -114,4 +114,12 @@ maps_option = click.option(
     metavar="SELECTOR=AXIS:MODE",
     help="The mode that a selector asks for, such as a class that names none.",
 )
+unknown_option = click.option(
+    "--allow-unknown",
+    "allowed",
+    type=click.IntRange(min=0),
+    default=0,
+    metavar="N",
+    help="So many colors may have no known place; more make the exit code 2.",
+)
 json_option = click.option("--json", "as_json", is_flag=True, help="Print JSON.")

@@ -15,8 +15,9 @@ from rich.progress import Progress
 from rich.table import Table
 
 from prism.cli.reading import skipped
+from prism.contrast import unplaced
 from prism.errors import FormatError
-from prism.model.document import Document
+from prism.model.document import Document, Token
 from prism.resolution.resolver import Theme
 
 Item = TypeVar("Item")
@@ -47,6 +48,13 @@ def show_json(**members: Any) -> None:
     ]
     shown = {"version": VERSION, **members, "skipped": left}
     click.echo(json.dumps(shown, ensure_ascii=False, indent=1))
+
+
+def tell_unplaced(left: Sequence[Token]) -> Sequence[Token]:
+    """Say which colors nobody judged, and hand them on."""
+    if left:
+        click.echo(f"{unplaced.sentence(len(left))[:-1]}: {unplaced.named(left)}.", err=True)
+    return left
 
 
 def patiently(items: Sequence[Item], what: str) -> Iterator[Item]:

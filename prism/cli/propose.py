@@ -9,14 +9,15 @@ from typing import Any
 import click
 
 from prism.changes.axes import add_axis
-from prism.cli.group import file_argument, json_option, main, maps_option
-from prism.cli.printing import show, show_json, theme_words, write_files
+from prism.cli.group import file_argument, json_option, main, maps_option, unknown_option
+from prism.cli.printing import show, show_json, tell_unplaced, theme_words, write_files
 from prism.cli.reading import load
 from prism.contrast import fix_all
+from prism.contrast.unplaced import unplaced_of
 from prism.errors import FormatError, PrismError
 from prism.expressions.values import value_text
 from prism.formats import files
-from prism.model.document import Axis, Document, Mode, Pairing, shown_path
+from prism.model.document import Axis, Document, Mode, Pairing, Token, shown_path
 from prism.model.names import condition_words, named_picks
 from prism.model.values import Condition, Value
 from prism.modes.intents import BY_ID, INTENTS
@@ -66,6 +67,7 @@ _folder_option = click.option(
 )  # fmt: skip
 @_folder_option
 @maps_option
+@unknown_option
 @json_option
 @click.pass_context
 def propose(
@@ -81,13 +83,15 @@ def propose(
     holds: tuple[str, ...],
     folder: Path,
     maps: tuple[str, ...],
+    allowed: int,
     as_json: bool,
 ) -> None:
     """Propose a mode of FILE, in which every pairing passes: a dark or light counterpart of another, or one
     with more or less contrast, quieter colors, other hues or other measures.
 
     A file without the axis gets it; its values become the other mode, called as --from says. Exit
-    with 1 where a rule still fails, and with 2 where there is nothing to judge.
+    with 1 where a rule still fails, and with 2 where there is nothing to judge, or where more colors than
+    --allow-unknown have no known place. What was made is written all the same.
     """
     read = load(file, maps)
     intent = BY_ID.get(kind, INTENTS[0])
@@ -99,10 +103,13 @@ def propose(
     made = review(document, Asked(axis, source, mode, decided, solves, intent.id, ramps, factor))
     if not made.pairs:
         raise FormatError(_NOTHING, place=file, fix="See what the command roles makes of them.")
-    wanted = Wanted(made.pairs, guess(document, resolver_of(document)), {axis: source})
+    guesses = guess(document, resolver_of(document))
+    wanted = Wanted(made.pairs, guesses, {axis: source})
+    left = unplaced_of(document, guesses, made.pairs)
     before = tuple(falling_short(document, wanted))
     settings = [(k, at, v) for k, at, v in made.settings(axis, _KEY) if v is not None]
-    _report(ctx, made.document, settings, made.pairs, before, made.solved, folder, as_json)
+    _report(ctx, made.document, settings, made.pairs, before, made.solved, folder, as_json, left)
+    _end(ctx, made.solved, left, allowed)
 
 
 @main.command()
@@ -111,6 +118,7 @@ def propose(
 @click.option("--hold", "holds", multiple=True, metavar="PATH", help="A token that stays as it is.")
 @_folder_option
 @maps_option
+@unknown_option
 @json_option
 @click.pass_context
 def fix(
@@ -120,12 +128,14 @@ def fix(
     holds: tuple[str, ...],
     folder: Path,
     maps: tuple[str, ...],
+    allowed: int,
     as_json: bool,
 ) -> None:
     """Move the colors of FILE, as few and as little as will do, until every pairing passes in every theme.
 
     No pairing that passed falls short. Exit with 1 where one still does, and with 2 where there is
-    nothing to judge.
+    nothing to judge, or where more colors than --allow-unknown have no known place. What was made is
+    written all the same.
     """
     document = load(file, maps)
     guesses = guess(document, resolver_of(document))
@@ -138,7 +148,17 @@ def fix(
     made = fix_all.fix(document, wanted)
     settings = [(move.place.token, move.place.condition, move.after) for move in made.moves]
     solved = fix_all.as_solved(made)
-    _report(ctx, made.document, settings, pairs, made.before, solved, folder, as_json)
+    left = unplaced_of(document, guesses, pairs)
+    _report(ctx, made.document, settings, pairs, made.before, solved, folder, as_json, left)
+    _end(ctx, solved, left, allowed)
+
+
+def _end(ctx: click.Context, solved: Solved, left: Sequence[Token], allowed: int) -> None:
+    """End with what came of it."""
+    if solved.short:
+        ctx.exit(1)
+    if len(left) > allowed:
+        ctx.exit(2)
 
 
 def _report(
@@ -150,12 +170,13 @@ def _report(
     solved: Solved,
     folder: Path,
     as_json: bool,
+    left: Sequence[Token],
 ) -> None:
     """Write the files and say what was moved and what falls short."""
     theme = resolver_of(document).default_theme
     written, losses = files.write(document, "design-tokens", theme)
     if as_json:
-        _show_json(document, settings, pairs, before, solved)
+        _show_json(document, settings, pairs, before, solved, left)
     else:
         if solved.moves:
             rows = [_moved(document, solved, number) for number in range(len(solved.moves))]
@@ -165,14 +186,13 @@ def _report(
             show("", head, [_row(document, short, solved.contradictions) for short in solved.short])
     write_files(folder, written, err=as_json)
     click.echo(
-        f"{len({key for key, *_ in settings})} colors set for {len(pairs)} pairings; "
+        f"{len({key for key, *_ in settings})} colors set for {len(pairs)} known pairings; "
         f"{len(before)} readings fell short before, {len(solved.short)} fall short now.",
         err=True,
     )
+    tell_unplaced(left)
     for line in losses:
         click.echo(line, err=True)
-    if solved.short:
-        ctx.exit(1)
 
 
 def _moved(document: Document, solved: Solved, number: int) -> tuple[str, ...]:
@@ -188,6 +208,7 @@ def _show_json(
     pairs: Sequence[Pairing],
     before: Sequence[Short],
     solved: Solved,
+    left: Sequence[Token],
 ) -> None:
     values: dict[str, list[dict[str, Any]]] = {}
     for key, condition, value in settings:
@@ -196,6 +217,7 @@ def _show_json(
     show_json(
         values=values,
         judged=len(pairs),
+        unjudged=[shown_path(token.path) for token in left],
         before=[_members(document, short, ()) for short in before],
         after=[_members(document, short, solved.contradictions) for short in solved.short],
         contradictions=[

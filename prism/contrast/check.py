@@ -7,6 +7,8 @@ from collections.abc import Iterator
 from prism.analysis import Analysis
 from prism.check import Check, Finding, Fix, Looked
 from prism.color.contrast import truncate_ratio
+from prism.commands.names import counted
+from prism.contrast.unplaced import unplaced
 from prism.model.document import Document, Pairing, shown_path
 from prism.resolution.contrast import summary
 from prism.resolution.failing_pairing import FailingPairing
@@ -80,7 +82,9 @@ def _not_judged(analysis: Analysis) -> Iterator[Finding]:
 
 
 def _pairings(analysis: Analysis) -> Looked:
-    return Looked(len(analysis.judged.pairings), "pairing")
+    left = len(analysis.once(unplaced))
+    words = counted(left, "color") + " without a known place" if left else ""
+    return Looked(len(analysis.judged.pairings), "pairing", left_out=words)
 
 
 CHECK = Check(

@@ -6,9 +6,10 @@ from collections import Counter
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
-from prism.model.document import Pairing, Rule
+from prism.contrast.unplaced import unplaced
+from prism.model.document import Pairing, Rule, shown_path
 from prism.resolution.contrast import REQUIRED
-from prism.roles.rules import BY_ID, RULES, sentence, unjudged
+from prism.roles.rules import BY_ID, RULES, sentence
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,7 +36,8 @@ def offer(analysis: Analysis) -> Offer:
     """What the rules would add to a document."""
     counted = Counter(by_rule.rule for by_rule in analysis.offered)
     listed = tuple((rule.id, rule.sentence, counted[rule.id]) for rule in RULES if counted[rule.id])
-    return Offer(counted.total(), listed, tuple(unjudged(analysis.document, analysis.roles)))
+    left = tuple(shown_path(token.path) for token in analysis.once(unplaced))
+    return Offer(counted.total(), listed, left)
 
 
 def kept(analysis: Analysis) -> list[KeptRule]:

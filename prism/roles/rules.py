@@ -10,14 +10,14 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from prism.model import document as model
-from prism.model.document import Document, Pairing, Token, Use, shown_path
+from prism.model.document import Document, Pairing, Token, Use
 from prism.resolution.contrast import REQUIRED
 from prism.resolution.current import resolver_of
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
 from prism.roles.lexicon import SOFT, words_of
 from prism.roles.patterns import fitting
-from prism.roles.role import UNKNOWN, Role
+from prism.roles.role import Role
 
 
 @dataclass(frozen=True, slots=True)
@@ -177,15 +177,6 @@ def _overlays(placement: Placement) -> Iterator[tuple[Placed, ...]]:
         if overlay.role.state:
             for text, ground in placement.on_grounds(list(placement.of("text", "", "quiet"))):
                 yield text, overlay, ground
-
-
-def unjudged(document: Document, guesses: Mapping[str, Guess]) -> list[str]:
-    """Paths of the colors that no rule judges, as what they are for is not known."""
-    return [
-        shown_path(token.path)
-        for token in document.tokens
-        if token.key in guesses and guesses[token.key].role == UNKNOWN
-    ]
 
 
 #: Pairings that rules make at most: more than anybody looks at.

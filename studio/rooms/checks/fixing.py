@@ -9,7 +9,7 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.analysis import Analysis
-from prism.contrast import fix_all_view
+from prism.contrast import fix_all_view, unplaced
 from prism.contrast.fix_all import modes_axis
 from prism.contrast.fix_all_view import Scope
 from prism.contrast.pairing_commands import FixAll
@@ -72,6 +72,7 @@ def _room(frame: ChecksFrame, scope: Scope, problem: str = "", status: int = 200
         "waits": waits,
         "pairs": len(frame.analysis.judged.pairings),
         "failing": len(frame.analysis.failing),
+        "not_judged": unplaced.sentence(len(frame.analysis.once(unplaced.unplaced))),
         "task": solving.panel,
         "made": None if waits else _made(frame.analysis, scope, solving.found),
         "scope": scope,

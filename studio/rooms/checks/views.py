@@ -18,6 +18,7 @@ from prism.contrast import (
     pairing_commands,
     rule_commands,
     rule_view,
+    unplaced,
     waiver_commands,
 )
 from prism.contrast.pairing_commands import FixPairing
@@ -69,6 +70,7 @@ def _room(
     columns = _columns(frame, table)
     names, rules = rule_view.names(frame.analysis), rule_view.kept(frame.analysis)
     opened = rule_view.pairing(frame.analysis, frame.address.pairing)
+    left = frame.analysis.once(unplaced.unplaced)
     context = {
         "columns": columns,
         "groups": _groups(table),
@@ -86,6 +88,8 @@ def _room(
         "problem": problem,
         "typed": typed,
         "failing": len(failing),
+        "unplaced": len(left),
+        "unplaced_names": unplaced.named(left),
         "find": frame.address.find,
         "form": form or _new_pairing(frame),
         "offer": rule_view.offer(frame.analysis),

@@ -14,9 +14,9 @@ from prism.sheet.cell_commands import ClearValue, SetValue, SetValueInColumn
 from prism.sheet.row_commands import AddPasted, AddToken
 from prism.sheet.token_commands import DescribeToken
 from studio.rooms.frame import Frame
-from studio.rooms.tokens.address import SheetAddress
-from studio.rooms.tokens.columns import axis_of
 from studio.rooms.writing import CommandForm
+from studio.sheet.address import SheetAddress
+from studio.sheet.columns import axis_of
 from studio.store import projects as store
 
 

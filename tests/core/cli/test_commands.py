@@ -110,7 +110,10 @@ class CliTests(SimpleTestCase):
         good = self.file(
             "q.json", '[{"foreground": "white", "background": "black", "required": 21}]'
         )
-        self.assertEqual(self.run_cli("audit", OBSERVATORY, "--pairings", good).exit_code, 0)
+        told = self.run_cli("audit", OBSERVATORY, "--pairings", good)
+        self.assertEqual(told.exit_code, 2)
+        told = self.run_cli("audit", OBSERVATORY, "--pairings", good, "--allow-unknown", "9")
+        self.assertEqual(told.exit_code, 0)
 
     def test_bad_pairings_are_named(self):
         for text, sentence in (

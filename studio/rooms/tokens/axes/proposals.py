@@ -13,6 +13,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.analysis import Analysis
+from prism.contrast import unplaced
 from prism.errors import PrismError
 from prism.formats import css
 from prism.model.values import Composite, Condition, Expression, Listing
@@ -141,6 +142,7 @@ def _show(
         "is_solved": bool(proposed.earlier),
         "typed": {key: text for key, text in form.decided if text} if problem else {},
         "proposal": made,
+        "not_judged": _not_judged(proposed, made),
         "scenes": _scenes(proposed),
         "extra": form.extra,
         "asks": BY_ID[proposed.asked.intent].asks,
@@ -150,6 +152,13 @@ def _show(
         "problem": problem,
     }
     return page.show(frame, "axes/propose.html", context, status)
+
+
+def _not_judged(proposed: _Proposed, made: review_view.Proposal) -> str:
+    """How many colors nobody judged, in a sentence."""
+    analysis = proposed.analysis
+    left = unplaced.unplaced_of(analysis.document, analysis.roles, made.made.pairs)
+    return unplaced.sentence(len(left))
 
 
 def _hues(proposed: _Proposed) -> list[dict[str, Any]]:

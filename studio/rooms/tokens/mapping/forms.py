@@ -14,8 +14,8 @@ from prism.sheet import cell_commands, row_commands, token_commands
 from prism.sheet.cell_commands import Cells, Paste, SetOnStep
 from prism.sheet.token_commands import LinkLiterals, SetGroupTier
 from studio.numbers import whole
-from studio.rooms.tokens.columns import InColumns, axis_of
 from studio.rooms.writing import CommandForm, named, text_of
+from studio.sheet.columns import InColumns, axis_of
 from studio.store import projects as store
 
 #: The field of a command that the one text box of the bar stands for.

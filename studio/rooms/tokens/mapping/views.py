@@ -18,11 +18,11 @@ from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.frame import Frame
-from studio.rooms.tokens import views as sheet
-from studio.rooms.tokens.columns import axis_of
-from studio.rooms.tokens.editor import SheetFrame
 from studio.rooms.tokens.mapping import forms
 from studio.rooms.tokens.mapping.address import LadderAddress, LinkAddress
+from studio.sheet import showing as sheet
+from studio.sheet.columns import axis_of
+from studio.sheet.editor import SheetFrame
 from studio.store import projects as store
 from studio.store.projects import Project
 

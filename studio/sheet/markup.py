@@ -13,9 +13,9 @@ from prism.model.document import TYPES, Axis
 from prism.model.grouping import separator_of
 from prism.sheet import grid
 from studio.rooms.parts import Part
-from studio.rooms.tokens import cells
-from studio.rooms.tokens.columns import mode_names_of
-from studio.rooms.tokens.editor import SheetFrame
+from studio.sheet import cells
+from studio.sheet.columns import mode_names_of
+from studio.sheet.editor import SheetFrame
 
 #: The types that a token of a part of the palette can be of.
 _TYPES = {

@@ -15,8 +15,8 @@ from prism.model.values import BASE, Condition
 from prism.roles import role
 from prism.sheet import details, grid, trace
 from studio.rooms.frame import Frame
-from studio.rooms.tokens.address import SheetAddress
-from studio.rooms.tokens.columns import axis_of, mode_names_of
+from studio.sheet.address import SheetAddress
+from studio.sheet.columns import axis_of, mode_names_of
 from studio.store import projects as store
 
 SheetFrame = Frame[SheetAddress]
