@@ -8,7 +8,6 @@ and compares the exported tokens of every step back with those of every step for
 
 from __future__ import annotations
 
-import re
 import shutil
 import sys
 from pathlib import Path
@@ -57,13 +56,10 @@ def back(port: int, code: str, steps: list[str]) -> int:
     visitor.enter(code)
     wrong = int(exported(visitor) != steps[-1])
     for before in reversed(steps[:-1]):
-        visitor.ask(f"/p/{code}/undo", {"next": f"/p/{code}/tokens/"})
+        visitor.ask(f"/projects/{code}/undo", {"next": f"/p/{code}/tokens/"})
         wrong += exported(visitor) != before
-    _, _, page = visitor.ask(f"/p/{code}/tokens/?cell={visitor.keys[0]}:&view=page")
-    history = len(re.findall(r"Undo: |Undid|Set ", page))
-    print(
-        f"{len(steps) - 1} edits undone, {wrong} steps differ; {history} entries of the first token's history"
-    )
+    status, _ = visitor.look()
+    print(f"{len(steps) - 1} edits undone, {wrong} steps differ; the sheet then answers {status}")
     return wrong
 
 
