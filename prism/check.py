@@ -83,7 +83,7 @@ class Looked:
             if self.count
             else f"no {self.one}"
         )
-        return f"{looked}, not {self.left_out}" if self.left_out else looked
+        return f"{looked}; {self.left_out} not judged" if self.left_out else looked
 
 
 @dataclass(frozen=True, slots=True)

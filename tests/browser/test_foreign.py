@@ -125,7 +125,9 @@ class ForeignTests(StudioTestCase):
         self.page.click("#rule-labels")
         self.page.fill("#required", "6")
         self.page.keyboard.press("Enter")
-        expect(self.page.get_by_text("6 known pairings: 1 falls short in some theme")).to_be_visible()
+        expect(
+            self.page.get_by_text("6 known pairings: 1 falls short in some theme")
+        ).to_be_visible()
         self.assertEqual(len(self.analysis().failing), 1)
         self.assertEqual(axe.violations(self.page), [])
 
