@@ -157,7 +157,7 @@ class TokensOfEntriesTests(TestCase):
         self.assertEqual([len(labels[key]) for key in labels], [2, 2, 0])
         stored = list(JournalEntry.objects.values_list("tokens", flat=True))
         JournalEntry.objects.update(tokens=[])
-        import_module("studio.store.migrations.0014_journal_tokens").fill(apps, None)
+        import_module("studio.store.migrations.0014_keys_of_entries").fill(apps, None)
         self.assertEqual(list(JournalEntry.objects.values_list("tokens", flat=True)), stored)
         self.assertEqual(store.changed_since(project, 1), {"a", "a1"})
 

@@ -39,6 +39,6 @@ class Migration(migrations.Migration):
         migrations.RunPython(fill, migrations.RunPython.noop),
         migrations.AddIndex(
             model_name="journalentry",
-            index=django.contrib.postgres.indexes.GinIndex(fields=["tokens"], name="entry_tokens"),
+            index=django.contrib.postgres.indexes.GinIndex(fields=["tokens"], name="entries_by_token"),
         ),
     ]
