@@ -298,7 +298,7 @@ class JournalEntry(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["project", "revision"], name="one_entry_per_revision")
         ]
-        indexes = [GinIndex(fields=["tokens"], name="entries_by_token")]
+        indexes = [GinIndex(fields=["tokens"], name="journal_by_part")]
 
     def __str__(self) -> str:
         return f"{self.revision}: {self.label}"

@@ -39,6 +39,6 @@ class Migration(migrations.Migration):
         migrations.RunPython(fill, migrations.RunPython.noop),
         migrations.AddIndex(
             model_name="journalentry",
-            index=django.contrib.postgres.indexes.GinIndex(fields=["tokens"], name="entries_by_token"),
+            index=django.contrib.postgres.indexes.GinIndex(fields=["tokens"], name="journal_by_part"),
         ),
     ]
