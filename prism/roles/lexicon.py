@@ -12,6 +12,7 @@ from pathlib import Path
 _FILE = Path(__file__).with_name("lexicon.toml")
 #: Meanings that say nothing of what a color is for.
 _APART = ("dark", "light", "radius", "space")
+_LETTERS = str.maketrans({"ß": "ss", "ł": "l", "Ł": "L"})
 _WORD = re.compile(r"[A-Z]+(?![a-z])|[A-Z]?[a-z]+|\d+")
 #: Words that say of a text that it is quiet, of a line that it only sets off, and of a surface that it is pale.
 SOFT = frozenset(("subtle", "soft", "pale", "light"))
@@ -19,8 +20,8 @@ _NOTHING: frozenset[str] = frozenset()
 
 
 def folded(text: str) -> str:
-    """A text without accents; ``ß`` as ``ss``."""
-    parts = unicodedata.normalize("NFKD", text.replace("ß", "ss"))
+    """A text without accents; ``ß`` as ``ss``, and ``ł`` as ``l``, which are no letters with accents."""
+    parts = unicodedata.normalize("NFKD", text.translate(_LETTERS))
     return "".join(part for part in parts if not unicodedata.combining(part))
 
 

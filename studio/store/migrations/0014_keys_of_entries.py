@@ -39,6 +39,8 @@ class Migration(migrations.Migration):
         migrations.RunPython(fill, migrations.RunPython.noop),
         migrations.AddIndex(
             model_name="journalentry",
-            index=django.contrib.postgres.indexes.GinIndex(fields=["tokens"], name="journal_by_part"),
+            index=django.contrib.postgres.indexes.GinIndex(
+                fields=["tokens"], name="journal_by_part"
+            ),
         ),
     ]

@@ -13,6 +13,7 @@ from prism.errors import PrismError
 from prism.formats import files
 from prism.model.document import Scene, Token, Word
 from prism.model.values import BASE, Expression
+from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 from prism.roles import lexicon, role, rules
 from prism.roles.grounds import Guess
@@ -20,7 +21,7 @@ from prism.roles.guess import guess
 from prism.sheet.cell_commands import SetValue
 from prism.sheet.token_commands import DescribeToken, MarkTokens, RenameToken
 from tests import roles, tried
-from tests.builders import counter_keys
+from tests.builders import counter_keys, document, token
 from tests.roles import colors
 
 ROOT = Path(__file__).parents[3]
@@ -39,14 +40,38 @@ class LexiconTests(SimpleTestCase):
         self.assertEqual(lexicon.words_of("Fläche.größe2.$root"), ("flache", "grosse", "2"))
         self.assertEqual(lexicon.words_of("UIText"), ("ui", "text"))
 
-    def test_every_meaning_has_words_of_six_languages(self):
+    def test_every_meaning_has_words_of_eight_languages(self):
         import tomllib
 
-        languages = {"en", "de", "fr", "es", "pt", "it"}
+        languages = {"en", "de", "fr", "es", "pt", "it", "nl", "pl"}
         for meaning, words in tomllib.loads(lexicon._FILE.read_text()).items():
             self.assertEqual(words.keys(), languages, meaning)
             for word in " ".join(words.values()).split():
                 self.assertEqual(lexicon.words_of(word), (word,), meaning)
+
+    def test_documents_in_dutch_and_polish(self):
+        """The words and what they mean are from memory; the colors are those of a plain light page."""
+        for names in (
+            {
+                "pagina": ("#ffffff", "page"), "oppervlak-kaart": ("#f5f5f5", "surface"), "tekst": ("#111111", "text"),
+                "tekst-gedempt": ("#555555", "text quiet"), "lijn-zacht": ("#dddddd", "line soft"),
+                "knop-vulling": ("#0055aa", "fill action"), "knop-label": ("#ffffff", "label"),
+                "tekst-omgekeerd": ("#ffffff", "text inverse"), "tekst-fout": ("#b00020", "status text error"),
+                "veld-tekst-aanwijzing": ("#666666", "text hint"), "tekst-koppeling": ("#0055aa", "text link"),
+            },
+            {
+                "strona": ("#ffffff", "page"), "powierzchnia-karta": ("#f5f5f5", "surface"), "tekst": ("#111111", "text"),
+                "tekst-wyciszony": ("#555555", "text quiet"), "linia-delikatna": ("#dddddd", "line"),
+                "przycisk-wypełnienie": ("#0055aa", "fill action"), "przycisk-etykieta": ("#ffffff", "label"),
+                "tekst-odwrócony": ("#ffffff", "text inverse"), "tekst-błąd": ("#b00020", "status text error"),
+                "tekst-odnośnik": ("#0055aa", "text link"),
+            },
+        ):  # fmt: skip
+            built = document(*(token(name, color) for name, (color, _) in names.items()))
+            made = guess(built, resolver_of(built))
+            for name, (_, wanted) in names.items():
+                with self.subTest(name=name):
+                    self.assertTrue(str(made[name].role).startswith(wanted), made[name].role)
 
     def test_plurals(self):
         self.assertEqual(lexicon.meanings_of("buttons"), lexicon.meanings_of("button"))
