@@ -63,7 +63,7 @@ class PairingTests(RoomCase):
         (rule,) = self.stored().rules
         self.assertEqual((rule.foreground, rule.background), ("text.main", "page*"))
         page = self.client.get(self.url("checks:room"))
-        self.assert_reads(page, "2 pairings, ")
+        self.assert_reads(page, "2 known pairings: ")
         self.assertContains(page, "text.main on page*")
         refused = self.add(background="gone.*", revision=2)
         self.assertContains(refused, "No color fits “gone.*”", status_code=422)
@@ -75,7 +75,7 @@ class PairingTests(RoomCase):
         self.assertRedirects(self.run_command("pair-by-rule"), self.url("checks:room"))
         self.assertEqual(self.stored().pairings, ())
         page = self.client.get(self.url("checks:room"))
-        self.assert_reads(page, "2 pairings, ")
+        self.assert_reads(page, "2 known pairings: ")
         self.assertNotContains(page, "pair-by-rule")
         again = self.run_command("pair-by-rule")
         self.assertContains(again, "All of these rules are kept already.", status_code=422)
@@ -83,7 +83,7 @@ class PairingTests(RoomCase):
         self.assertContains(opened, "2 pairings</span>")
         self.run_command("require-by-rule", rule="texts", required="3")
         page = self.client.get(self.url("checks:room"))
-        self.assertContains(page, "all have enough contrast")
+        self.assertContains(page, "each has enough contrast")
         wrong = self.run_command("require-by-rule", rule="texts", required="99")
         self.assertContains(wrong, "A contrast ratio lies between 1 and 21.", status_code=422)
         self.run_command("remove-rule", rule="texts")
@@ -367,7 +367,7 @@ class FixAllTests(RoomCase):
         everything = [str(number) for number in range(11)]
         self.post("checks:take-fixes", take=everything)
         room = self.client.get(self.url("checks:room"))
-        self.assert_reads(room, "all have enough contrast")
+        self.assert_reads(room, "each has enough contrast")
         self.assertNotContains(room, 'id="fix-all"')
         self.assertContains(self.client.get(self.url("checks:fix-all")), "Nothing falls short.")
 

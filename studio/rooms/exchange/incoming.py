@@ -20,6 +20,7 @@ from prism.formats import archive
 from prism.formats import files as formats
 from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.model.document import TIERS, Document
+from prism.modes.schemes import with_schemes
 from prism.palette import importing
 from studio.store import projects as store
 from studio.store.projects import Project
@@ -108,12 +109,15 @@ def review(incoming: Incoming, project: Project) -> dict[str, Any]:
 
 
 def _read(incoming: Incoming) -> tuple[Any, list[str]]:
-    """What the files or the text hold, and the names of files that were skipped."""
+    """What the files or the text hold, with dark and light modes told apart, and the names of files that were skipped."""
     choice = incoming.values["duplicates"]
-    if not incoming.files:
-        return importing.document_of_text(incoming.text, store.new_key, choice), []
-    files, others = _unzipped(incoming.files)
-    return formats.read(files, store.new_key, choice=choice), others
+    others: list[str] = []
+    if incoming.files:
+        files, others = _unzipped(incoming.files)
+        read = formats.read(files, store.new_key, choice=choice)
+    else:
+        read = importing.document_of_text(incoming.text, store.new_key, choice)
+    return replace(read, document=with_schemes(read.document)), others
 
 
 def _unzipped(files: Mapping[str, bytes]) -> tuple[Mapping[str, bytes], list[str]]:
