@@ -149,7 +149,7 @@ class FixPairing(Command):
             fix = next((fix for fix in fixes(judged, pairing) if fix.side == self.side), None)
         if fix is not None:
             return fix, words_of(judged, fix)
-        words = "No new color" if self.side == "color" else f"No step of the {self.side}"
+        words = "No new color" if self.side == "color" else f"No single step of the {self.side}"
         raise EditError(f"{words} passes in every theme.")
 
     def outcome(self, document: Document) -> Outcome:

@@ -131,7 +131,7 @@ class MoveApart(Command):
         for fix in offered:
             if fix.token == self.token:
                 return fix
-        raise EditError("No step of its ramp tells them apart.")
+        raise EditError("No single step of its ramp tells them apart.")
 
     def outcome(self, document: Document) -> Outcome:
         fix = self._fix(document)
