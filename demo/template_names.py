@@ -1,6 +1,6 @@
 """Names that templates use, as Python that uses them, so that the search for dead code knows of them.
 
-    python -m demo.template_names > FILE
+python -m demo.template_names > FILE
 """
 
 from __future__ import annotations

@@ -153,6 +153,29 @@ class OfflineTests(SlowCase):
         self.again()
         expect(self.page.locator("np-sheet [data-typing]")).to_have_count(0)
 
+    def test_two_texts_for_one_cell_are_both_there_again(self):
+        menu = self.page.locator("a[id^=menu-]").first.get_attribute("href")
+        address = f"/p/{self.project.code}/tokens/{menu}"
+        for text in ("q111111", "q222222"):
+            self.go(address)  # a field of this page has the focus: a text is offered beside it
+            self.page.locator("a.cell[data-token=b1][data-mode=night]").focus()
+            self.page.keyboard.type(text)
+            self.again()
+        for _ in range(2):
+            self.go(address)
+            offered = self.page.locator(".kept-text")
+            expect(offered).to_have_count(2)
+            expect(offered.filter(has_text="q111111")).to_have_count(1)
+            expect(offered.filter(has_text="q222222")).to_have_count(1)
+
+    def test_a_new_project_that_becomes_an_import_keeps_what_was_typed(self):
+        self.go("/projects/new")
+        self.page.fill("#id_name", "Harbor")
+        self.page.click("#import-files")
+        expect(self.page.locator(".route")).to_contain_text("Harbor")
+        self.go("/projects/new")
+        expect(self.page.locator("#id_name")).to_have_value("Harbor")
+
     def test_a_cell_that_is_half_typed_is_half_typed_again(self):
         self.page.locator("a.cell[data-token=b2]").first.focus()
         self.page.keyboard.type("#12")

@@ -369,7 +369,9 @@ class FixAllTests(RoomCase):
         room = self.client.get(self.url("checks:room"))
         self.assert_reads(room, "each has enough contrast")
         self.assertNotContains(room, 'id="fix-all"')
-        self.assertContains(self.client.get(self.url("checks:fix-all")), "Nothing that was judged falls short.")
+        self.assertContains(
+            self.client.get(self.url("checks:fix-all")), "Nothing that was judged falls short."
+        )
 
     def test_a_row_is_kept_and_what_cannot_pass_then_is_said(self):
         page = self.client.get(self.url("checks:fix-all"))

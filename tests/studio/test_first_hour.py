@@ -275,7 +275,10 @@ class FixTests(RoomCase):
         self.assertContains(response, "The fix is another by now", status_code=422)
         for fields, sentence in (
             ({"pairing": "gone"}, "no longer there"),
-            ({"pairing": self.key, "side": "background"}, "No single step of the background passes"),
+            (
+                {"pairing": self.key, "side": "background"},
+                "No single step of the background passes",
+            ),
         ):
             response = self.post("checks:command", command="fix-pairing", **fields)
             self.assertContains(response, sentence, status_code=422)

@@ -84,20 +84,30 @@ export async function keptWrites(region) {
 /** Keep what is typed into a cell, {token, mode, text}; null once its field is closed. */
 export const keepTyped = (region, typed) => keep("typed", region, typed ? [typed] : []);
 
-/** Keep a text that a cell refused, until something is stored. */
+const refused = (region) => read(prefix("refused", region) + TAB) ?? [];
+
+/** Keep a text that a cell refused, until something is stored there. A cell may have refused several. */
 export function keepRefused(region, { token, mode, text }) {
-  const others = read(prefix("refused", region) + TAB) ?? [];
-  const rest = others.filter((one) => one.token !== token || one.mode !== mode);
-  keep("refused", region, [...rest, { token, mode, text }]);
+  forgetOne(region, { token, mode, text });
+  keep("refused", region, [...refused(region), { token, mode, text }]);
 }
 
-/** Forget the refused text of a cell. */
-export function forgetOne(region, { token, mode }) {
-  const others = read(prefix("refused", region) + TAB) ?? [];
+/** Forget one refused text of a cell. */
+export function forgetOne(region, { token, mode, text }) {
+  const isIt = (one) => one.token === token && one.mode === mode && one.text === text;
   keep(
     "refused",
     region,
-    others.filter((one) => one.token !== token || one.mode !== mode),
+    refused(region).filter((one) => !isIt(one)),
+  );
+}
+
+/** Forget the refused texts of a cell in which something is stored. */
+export function forgetCell(region, { token, mode }) {
+  keep(
+    "refused",
+    region,
+    refused(region).filter((one) => one.token !== token || one.mode !== mode),
   );
 }
 

@@ -1,4 +1,4 @@
-import { forgetOne, keepRefused, keepWrites, keptWrites } from "./cell-drafts.js";
+import { forgetCell, keepRefused, keepWrites, keptWrites } from "./cell-drafts.js";
 import { STORED, wasStored, writeName } from "./answers.js";
 
 const AGAIN = 3000;
@@ -86,7 +86,7 @@ export class CellWrites {
     if (!came || came.answer.ok) {
       this.#count += 1;
       this.#came = came;
-      forgetOne(this.#region, entry);
+      forgetCell(this.#region, entry);
     } else {
       keepRefused(this.#region, entry);
       this.#refused.push({ entry, came });
