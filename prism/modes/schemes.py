@@ -58,7 +58,8 @@ def _by_color(resolver: Resolver, axis: Axis, page: str) -> dict[str, str]:
         return {}
     seen = {}
     for mode in axis.modes:
-        color = resolver.resolve(page, resolver.theme({axis.key: mode.key})).color
+        theme = resolver.theme({axis.key: mode.key})
+        color = resolver.resolve(page, theme).color
         if color is not None:
             seen[mode.key] = SCHEMES[int(oklab(rgba(color)[:3])[0] >= _MIDDLE)]
     return seen if len(set(seen.values())) == 2 else {}
