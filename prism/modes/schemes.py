@@ -59,7 +59,7 @@ def _by_color(resolver: Resolver, axis: Axis, page: str) -> dict[str, str]:
     seen = {}
     for mode in axis.modes:
         theme = resolver.theme({axis.key: mode.key})
-        color = resolver.resolve(page, theme).color
-        if color is not None:
-            seen[mode.key] = SCHEMES[int(oklab(rgba(color)[:3])[0] >= _MIDDLE)]
+        ground = resolver.resolve(page, theme).color
+        if ground is not None:
+            seen[mode.key] = SCHEMES[int(oklab(rgba(ground)[:3])[0] >= _MIDDLE)]
     return seen if len(set(seen.values())) == 2 else {}
