@@ -19,7 +19,7 @@ from bench.forms import TYPED, forms
 from prism.formats import css, resolver, resolver_writer
 from prism.model.document import shown_path
 from prism.model.whole import flaws
-from studio.rooms.checks import fixing
+from studio import solving
 from studio.rooms.exchange import views as exchange
 from studio.store import projects as store
 from studio.store.models import LongTask, Membership
@@ -85,7 +85,7 @@ class FormsByPeopleTests(TransactionTestCase):
         for person in self.people[1:]:
             Membership.objects.create(project=self.project, user=person.user, role="editor")
         self.outcomes, self.rooms, self.idle = Counter(), Counter(), Counter()
-        for module, name, value in ((exchange, "MOST_TOKENS", 3), (fixing, "WHILE_WAITING", 2)):
+        for module, name, value in ((exchange, "MOST_TOKENS", 3), (solving, "MOST_PAIRINGS", 2)):
             patch = mock.patch.object(module, name, value)
             patch.start()
             self.addCleanup(patch.stop)

@@ -97,7 +97,8 @@ export class CellWrites {
   async #sent(entry, body) {
     for (let told = false; ; told = true) {
       try {
-        return await this.#region.ask(this.#form.action, body, { write: entry.write });
+        // It may be shown once other cells have changed, so it has to hold all of the page.
+        return await this.#region.ask(this.#form.action, body, { write: entry.write, whole: true });
       } catch {
         if (!told)
           this.#region.say(

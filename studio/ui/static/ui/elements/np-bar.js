@@ -6,8 +6,10 @@ export class NpBar extends HTMLElement {
   #sized = new ResizeObserver(([{ contentRect }]) => this.#fit(contentRect.width));
   #width = 0;
   #open = 0;
+  #count = 0;
 
   connectedCallback() {
+    if (this.#all.length !== this.#count) this.#width = 0; // other parts have come: they are fitted again
     this.#sized.observe(this);
     if (this.#width) this.#shut();
   }
@@ -19,15 +21,19 @@ export class NpBar extends HTMLElement {
   #fit(width) {
     if (width === this.#width) return;
     this.#width = width;
-    const all = [...this.querySelectorAll("details")];
+    const all = this.#all;
     for (const one of all) this.#lay(one, true);
-    this.#open = all.length;
+    this.#open = this.#count = all.length;
     while (this.#open && this.#wanted > this.clientWidth) this.#lay(all[--this.#open], false);
   }
 
   /** Lay what the server guessed as it fitted before, and close what was opened on demand. */
   #shut() {
-    [...this.querySelectorAll("details")].forEach((one, index) => this.#lay(one, index < this.#open));
+    this.#all.forEach((one, index) => this.#lay(one, index < this.#open));
+  }
+
+  get #all() {
+    return [...this.querySelectorAll("details")];
   }
 
   get #wanted() {
