@@ -153,6 +153,23 @@ class OfflineTests(SlowCase):
         self.again()
         expect(self.page.locator("np-sheet [data-typing]")).to_have_count(0)
 
+    def test_who_opens_another_page_is_left_there_when_a_text_of_before_is_refused(self):
+        self.page.locator("a.cell[data-token=b1][data-mode=night]").focus()
+        self.offline(True)
+        self.page.keyboard.type("q986266")
+        self.page.keyboard.press("Enter")
+        self.page.close(run_before_unload=False)
+        self.page = self.context.new_page()  # whose connection is whole
+        self.open("?cell=b2:light&view=page")
+        self.page.locator("#token-description").focus()
+        self.page.keyboard.type("half a thought", delay=60)
+        expect(self.page.locator(".kept-text")).to_contain_text("q986266")
+        expect(self.page.locator("#token-description")).to_have_value("half a thought")
+        self.assertIn("cell=b2", self.page.url)
+        self.again()
+        self.open("?cell=b2:light&view=page")
+        expect(self.page.locator("#token-description")).to_have_value("half a thought")
+
     def test_two_texts_for_one_cell_are_both_there_again(self):
         menu = self.page.locator("a[id^=menu-]").first.get_attribute("href")
         address = f"/p/{self.project.code}/tokens/{menu}"

@@ -12,6 +12,7 @@ export class CellWrites {
   #region;
   #form;
   #typing;
+  #offer;
   #queue = [];
   #refused = [];
   #came = null;
@@ -20,9 +21,10 @@ export class CellWrites {
   #lastKey = 0;
   #revisions = new Map();
 
-  /** `form` holds the state of the page; `typing()` says whether a field is open. */
-  constructor(region, form, typing) {
-    [this.#region, this.#form, this.#typing] = [region, form, typing];
+  /** `form` holds the state of the page; `typing()` says whether a field is open; `offer(entry)` offers a text that
+   * was typed on a page before and is refused now. */
+  constructor(region, form, typing, offer) {
+    [this.#region, this.#form, this.#typing, this.#offer] = [region, form, typing, offer];
   }
 
   /** Say that a key was pressed: the page is not shown afresh at once. */
@@ -45,7 +47,8 @@ export class CellWrites {
   /** Send what was typed before the page went away, and may not have been stored. */
   async resume() {
     for (const entry of await keptWrites(this.#region))
-      if ((await wasStored(this.#region.dataset.pulse, entry.write)) === false) this.#queue.push(entry);
+      if ((await wasStored(this.#region.dataset.pulse, entry.write)) === false)
+        this.#queue.push({ ...entry, before: true });
     keepWrites(this.#region, this.#queue);
     if (this.#queue.length && !this.#running) this.#region.hold(this.#drain());
   }
@@ -67,7 +70,7 @@ export class CellWrites {
     }
     window.removeEventListener("beforeunload", this.#onLeave);
     this.#running = false;
-    this.#show();
+    await this.#show();
   }
 
   #onLeave = (event) => {
@@ -110,18 +113,24 @@ export class CellWrites {
     }
   }
 
-  #show() {
+  /** Show the page as it is now, or the first cell that was refused. A text of a page before is offered and no more: who
+   * has come to this page is left where they are. */
+  async #show() {
     const focus = document.activeElement?.id;
-    if (this.#refused.length) {
-      const [first, ...rest] = this.#refused;
+    const [refused, count, came] = [this.#refused, this.#count, this.#came];
+    [this.#refused, this.#count, this.#came] = [[], 0, null];
+    const left = refused.filter(({ entry }) => entry.before);
+    const [first, ...rest] = refused.filter(({ entry }) => !entry.before);
+    if (first) {
       this.#region.show(first.came, { body: true });
       for (const { entry } of rest) this.#region.say(`This was refused too: “${entry.text}”. Its cell is as it was.`);
-      if (this.#count) this.#region.tell();
-    } else if (this.#count === 1 && this.#came && !this.#region.waiting)
-      this.#region.show(this.#came, { body: true, focus });
-    else {
+      if (count) this.#region.tell();
+    } else if (count === 1 && came && !this.#region.waiting && !left.length)
+      this.#region.show(came, { body: true, focus });
+    else if (count) {
       this.#region.tell();
-      this.#region.load(location.href, { push: false, focus });
+      await this.#region.load(location.href, { push: false, focus });
     }
+    for (const { entry } of left) this.#offer(entry);
   }
 }

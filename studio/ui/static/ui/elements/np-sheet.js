@@ -32,7 +32,12 @@ export class NpSheet extends HTMLElement {
     const [form, template] = ["typed", "cell-field"].map((id) => document.getElementById(id));
     if (!form || !template) return;
     this.#field = new CellField(template);
-    this.#writes = new CellWrites(this.region, form, () => Boolean(this.#field.cell));
+    this.#writes = new CellWrites(
+      this.region,
+      form,
+      () => Boolean(this.#field.cell),
+      (typed) => offer(this.region, typed, this.#goOn),
+    );
     if (!this.region.busy) this.#resume();
   }
 
