@@ -52,8 +52,6 @@ class Solving:
     """What a page asks, and the long task that its address names."""
 
     def __init__(self, frame: AnyFrame, kind: str, code: str) -> None:
-        self._frame = frame
-        self._kind = kind
         self.task: LongTask | None = of_page(frame, kind, code)
 
     @property
@@ -71,12 +69,6 @@ class Solving:
     def panel(self) -> dict[str, Any] | None:
         """The task as its panel shows it."""
         return shown(self.task) if self.task is not None else None
-
-    def later(
-        self, fields: Mapping[str, Any], refuse: Refuse, to: Callable[[str], str]
-    ) -> HttpResponse:
-        """Solve it as a long task; ``to`` is the address of the page with the code of the task."""
-        return begin(self._frame, self._kind, fields, refuse, to)
 
 
 def begin(

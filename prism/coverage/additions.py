@@ -22,7 +22,7 @@ from prism.palette.building import NewKey, free_name, raw_color
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import pairing_for
 from prism.resolution.current import resolver_of
-from prism.roles.lexicon import words_for
+from prism.roles.lexicon import scheme_named
 
 #: More gaps than this are not filled at once.
 _MOST_FILLED = 60
@@ -298,9 +298,7 @@ def _dark_values(document: Document, key: str) -> list[tuple[Condition, str]]:
 
 
 def _is_dark(name: str, scheme: str) -> bool:
-    return scheme == "dark" or (
-        not scheme and any(word in name.lower() for word in words_for("dark"))
-    )
+    return (scheme or scheme_named(name)) == "dark"
 
 
 def _mapped(

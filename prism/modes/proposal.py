@@ -13,17 +13,16 @@ from prism.errors import EditError
 from prism.expressions.values import references
 from prism.model.document import Axis, Document, Mode, Token
 from prism.model.values import Condition, Expression, Value
-from prism.modes import counterpart, inverted_overlays
+from prism.modes import counterpart, inverted_overlays, schemes
 from prism.modes.draft import Row, Trial
 from prism.palette.mapping import along, is_rung, ladder_of, opposite
-from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
 from prism.roles import rules
 from prism.roles.grounds import Guess
 from prism.roles.guess import guess
-from prism.roles.lexicon import words_for, words_of
+from prism.roles.lexicon import scheme_named
 from prism.solver import levels
 from prism.solver.levels import Levels
 
@@ -148,8 +147,7 @@ def with_appearance(document: Document, key: str) -> tuple[Document, str, str]:
     guesses = guess(document, resolver_of(document))
     page = next((token for token, known in guesses.items() if known.role.kind == "page"), "")
     resolver = resolver_of(document)
-    ground = resolver.resolve(page, resolver.default_theme).color if page else None
-    scheme = "dark" if ground is not None and oklch(ground)[0] < 0.5 else "light"
+    scheme = schemes.seen(resolver, page, resolver.default_theme) or "light"
     mode = Mode(f"{key}-from", scheme, color_scheme=scheme)
     axis = Axis(f"{key}-axis", "appearance", (mode,), mode.key)
     return add_axis(document, axis), axis.key, mode.key
@@ -158,10 +156,8 @@ def with_appearance(document: Document, key: str) -> tuple[Document, str, str]:
 def scheme_of(document: Document, name: str, axis: str = "", source: str = "") -> str:
     """The color scheme of a mode by its name; else the other one than that of the mode it is made of;
     empty where neither says."""
-    words = {*words_of(name)}
-    for scheme in ("dark", "light"):
-        if words & words_for(scheme):
-            return scheme
+    if said := scheme_named(name):
+        return said
     owner = document.axis(axis)
     from_mode = next((m for m in owner.modes if m.key == source), None) if owner else None
     return {"light": "dark", "dark": "light"}.get(from_mode.color_scheme if from_mode else "", "")

@@ -16,6 +16,8 @@ _LETTERS = str.maketrans({"ß": "ss", "ł": "l", "Ł": "L"})
 _WORD = re.compile(r"[A-Z]+(?![a-z])|[A-Z]?[a-z]+|\d+")
 #: Words that say of a text that it is quiet, of a line that it only sets off, and of a surface that it is pale.
 SOFT = frozenset(("subtle", "soft", "pale", "light"))
+#: Letters of a word that is not looked for inside others.
+_SHORT = 3
 _NOTHING: frozenset[str] = frozenset()
 
 
@@ -57,6 +59,19 @@ def names() -> tuple[str, ...]:
 def words_for(meaning: str) -> frozenset[str]:
     """All words of a meaning, in every language."""
     return frozenset(word for words in _lexicon()[meaning].values() for word in words.split())
+
+
+def scheme_named(name: str) -> str:
+    """Whether a name says that a mode is ``dark`` or ``light``; empty where it says neither, or both."""
+    whole = {*words_of(name)}
+    dark = whole & words_for("dark") or _compound(folded(name).lower(), words_for("dark"))
+    light = whole & words_for("light")
+    return "" if bool(dark) == bool(light) else "dark" if dark else "light"
+
+
+def _compound(name: str, words: frozenset[str]) -> bool:
+    """Whether a name holds one of some words as a part, as ``midnight`` does; short words are parts of too many."""
+    return any(word in name for word in words if len(word) > _SHORT)
 
 
 def meanings_of(word: str, own: Mapping[str, frozenset[str]] | None = None) -> frozenset[str]:

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import random
 
+from playwright.sync_api import expect
+
 from demo import quillhaven
 from tests.browser.test_tokens import TokensCase
 from tests.browser.test_typing import strange
@@ -61,3 +63,26 @@ class SwapTests(TokensCase):
 
     def test_any_link_after_any_other_in_a_project_of_other_names(self):
         self.walk(strange(), 2)
+
+    def test_a_refusal_is_shown_though_a_part_that_it_counts_on_has_changed_meanwhile(self):
+        built = quillhaven.document()
+        self.start(built)
+        self.open("?cell=text.main:light")
+        self.page.evaluate(
+            """() => {
+              const real = window.fetch;
+              window.fetch = async (...asked) => {
+                const answer = await real(...asked);
+                for (const row of document.querySelectorAll("tr[data-row]")) row.classList.toggle("changed");
+                return answer;
+              };
+            }"""
+        )
+        self.page.fill("#value", "{nothing}")
+        self.page.press("#value", "Enter")
+        expect(self.page.locator("#problem")).to_contain_text("{nothing} does not exist")
+        expect(self.page.locator("#value")).to_have_value("{nothing}")
+        self.page.fill("#value", "ink.9")
+        self.page.press("#value", "Enter")
+        expect(self.page.locator("#undo")).to_be_enabled()
+        self.assertEqual(self.stored().token("text.main").values[0][1].text, "{ink.9}")

@@ -26,7 +26,8 @@ from studio.store import projects as store
 from studio.store import tasks
 from studio.store.projects import Project
 
-_PATIENCE = Patience(0.6, 5.0, 8.0)
+#: Each mode is searched by itself.
+_PATIENCE = Patience(each=0.6, longest=5.0, together=8.0)
 ChecksFrame = Frame[ChecksAddress]
 
 

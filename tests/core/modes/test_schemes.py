@@ -6,6 +6,7 @@ from django.test import SimpleTestCase
 
 from prism.model.document import Axis, Mode
 from prism.modes.schemes import with_schemes
+from prism.roles.lexicon import scheme_named
 from tests.builders import document, token
 
 
@@ -63,6 +64,15 @@ class SchemeTests(SimpleTestCase):
         self.assertEqual(
             seen(axis("dark light", "other"), token("space", "4px", type="dimension")), ["", ""]
         )
+
+    def test_a_name_with_a_word_inside_another_says_dark_and_never_light(self):
+        for name, scheme in (
+            ("midnight", "dark"),
+            ("Nachtmodus", "dark"),
+            ("highlight", ""),
+            ("innocent", ""),
+        ):
+            self.assertEqual(scheme_named(name), scheme, name)
 
     def test_each_axis_is_seen_by_itself(self):
         other = replace(axis("x", "y"), key="brand", name="brand")

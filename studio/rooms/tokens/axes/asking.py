@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import replace
-from functools import lru_cache
 from typing import Any
 
 from prism.analysis import Analysis
@@ -16,7 +15,6 @@ from prism.modes.review import Asked
 KEY = "proposed"
 
 
-@lru_cache(maxsize=4)
 def _begun(analysis: Analysis) -> tuple[Analysis, str, str]:
     """A document without an axis with one of appearances, and the keys of its axis and its mode."""
     document, axis, source = proposal.with_appearance(analysis.document, KEY)
@@ -27,7 +25,7 @@ def prepared(analysis: Analysis, asked: Asked) -> tuple[Analysis, Asked]:
     """What is proposed over, and what is asked of it."""
     if asked.axis or analysis.document.axes:
         return analysis, asked
-    begun, axis, source = _begun(analysis)
+    begun, axis, source = analysis.once(_begun)
     return begun, replace(asked, axis=axis, source=source)
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import lru_cache
 from typing import Any
 from urllib.parse import urlencode
 
@@ -31,12 +30,12 @@ from studio.rooms.tokens.axes import asking, forms
 from studio.rooms.tokens.axes.asking import KEY
 from studio.rooms.tokens.axes.tasks import PROPOSE
 from studio.rooms.tokens.axes.views import AxesFrame, enter, show_axes
-from studio.solving import Patience, Solving, is_long
+from studio.solving import Patience, Solving, begin, is_long
 from studio.store import projects as store
 from studio.store import tasks
 from studio.store.projects import Project
 
-_PATIENCE = Patience(1.0, 8.0)
+_PATIENCE = Patience(each=1.0, longest=8.0)
 _SCENE = "stage/scenes/sample.html"
 
 
@@ -251,7 +250,7 @@ def _again(frame: AxesFrame, form: forms.DecidedForm) -> HttpResponse:
             **asked, solving=code
         )
 
-    return proposed.solving.later(asking.fields_of(proposed.plain), refuse, to)
+    return begin(frame, PROPOSE, asking.fields_of(proposed.plain), refuse, to)
 
 
 def _rekeyed(condition: Condition, key: str) -> Condition:
@@ -272,12 +271,11 @@ def _of_proposal(request: HttpRequest, project: Project) -> tuple[_Proposed, Ana
         raise PrismError(writing.problems(form))
     proposed = _Proposed(frame, form)
     made = proposed.made()
-    return proposed, _painted(made), request.GET.get("side") == "source"
+    return proposed, proposed.analysis.lately(_painted, made), request.GET.get("side") == "source"
 
 
-@lru_cache(maxsize=2)
-def _painted(made: review_view.Proposal) -> Analysis:
-    return Analysis(made.made.document)
+def _painted(analysis: Analysis, made: review_view.Proposal) -> Analysis:
+    return Analysis(made.made.document, analysis)
 
 
 @requires("view")

@@ -137,20 +137,20 @@ export class NpRegion extends HTMLElement {
     return this.#idle;
   }
 
-  async #load(url, { body, push = true, focus, draft, whole }) {
+  async #load(url, { body, push = true, focus, draft, whole, write = writeName() }) {
     this.#request?.abort();
     this.#writing = Boolean(body);
     const request = (this.#request = new AbortController());
     this.setAttribute("aria-busy", "true");
     if (!body) dropFrames(this);
-    const write = writeName();
     try {
       const came = await this.ask(url, body, { write, signal: request.signal, whole });
       if (body && came.answer.headers.has(STORED)) forget(draft);
       else if (body && came.answer.redirected) forget(draft);
       await released();
       if (body) await this.typing.pause();
-      if (this.#request === request) this.show(came, { body, push, focus });
+      const again = () => this.load(url, { body, push, focus, draft, write, whole: true });
+      if (this.#request === request) this.show(came, { body, push, focus, again });
     } catch (error) {
       if (error.name !== "AbortError") {
         this.say(lostConnection(body ? null : undefined));
@@ -173,7 +173,7 @@ export class NpRegion extends HTMLElement {
   }
 
   /** Show an answer: the region it holds, or what it says in its place. */
-  show({ answer, text }, { body, push = true, focus } = {}) {
+  show({ answer, text }, { body, push = true, focus, again } = {}) {
     const stored = body && (answer.redirected || answer.headers.has(ADDRESS) || answer.headers.has(STORED));
     this.waiting = Boolean(this.querySelector("[data-typing]"));
     if (this.waiting) {
@@ -184,7 +184,7 @@ export class NpRegion extends HTMLElement {
     } else {
       const address = answer.headers.get(ADDRESS) ?? answer.url;
       if (push && (!body || stored)) history.pushState(null, "", address);
-      this.#shown(text, !body || stored ? focus : undefined, !stored);
+      this.#shown(text, !body || stored ? focus : undefined, !stored, body && !stored ? again : undefined);
     }
     if (stored) this.tell();
   }
@@ -194,12 +194,13 @@ export class NpRegion extends HTMLElement {
     this.#others.tell();
   }
 
-  #shown(text, focus, autofocus) {
+  /** Show what an answer holds; `again` asks for all of it where it counts on parts that have gone. */
+  #shown(text, focus, autofocus, again = () => this.load(location.href, { push: false, focus, whole: true })) {
     try {
       this.#held.during(() => this.#swap(text, focus, autofocus));
     } catch (error) {
       if (error instanceof GoneError) {
-        this.load(location.href, { push: false, focus, whole: true });
+        again();
         return;
       }
       reportError(error);
