@@ -101,7 +101,7 @@ def audit(
 
     Where no pairings are given, rules make them from what each token is for; see the command roles.
     Exit with 1 where something is found that is as bad as --fail-on, with 2 where no pairing can be
-    judged, or where more colors than --allow-unknown have no known place, so that nobody judged them.
+    judged, or where more colors than --allow-unknown are in no known pairing, so that nobody judged them.
     """
     day = read_day(today or datetime.date.today().isoformat())
     document, made_by = _by_rule(_with_pairings(load(file, maps), pairs), file)

@@ -120,6 +120,6 @@ unknown_option = click.option(
     type=click.IntRange(min=0),
     default=0,
     metavar="N",
-    help="So many colors may have no known place; more make the exit code 2.",
+    help="So many colors may be in no known pairing; more make the exit code 2.",
 )
 json_option = click.option("--json", "as_json", is_flag=True, help="Print JSON.")

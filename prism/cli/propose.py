@@ -91,7 +91,7 @@ def propose(
 
     A file without the axis gets it; its values become the other mode, called as --from says. Exit
     with 1 where a rule still fails, and with 2 where there is nothing to judge, or where more colors than
-    --allow-unknown have no known place. What was made is written all the same.
+    --allow-unknown are in no known pairing. What was made is written all the same.
     """
     read = load(file, maps)
     intent = BY_ID.get(kind, INTENTS[0])
@@ -134,7 +134,7 @@ def fix(
     """Move the colors of FILE, as few and as little as will do, until every pairing passes in every theme.
 
     No pairing that passed falls short. Exit with 1 where one still does, and with 2 where there is
-    nothing to judge, or where more colors than --allow-unknown have no known place. What was made is
+    nothing to judge, or where more colors than --allow-unknown are in no known pairing. What was made is
     written all the same.
     """
     document = load(file, maps)

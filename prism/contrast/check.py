@@ -83,7 +83,7 @@ def _not_judged(analysis: Analysis) -> Iterator[Finding]:
 
 def _pairings(analysis: Analysis) -> Looked:
     left = len(analysis.once(unplaced))
-    words = counted(left, "color") + " without a known place" if left else ""
+    words = counted(left, "color") + " in no known pairing" if left else ""
     return Looked(len(analysis.judged.pairings), "pairing", left_out=words)
 
 

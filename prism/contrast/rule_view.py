@@ -6,7 +6,7 @@ from collections import Counter
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
-from prism.contrast.unplaced import unplaced
+from prism.contrast.unplaced import unplaced_of
 from prism.model.document import Pairing, Rule, shown_path
 from prism.resolution.contrast import REQUIRED
 from prism.roles.rules import BY_ID, RULES, sentence
@@ -25,19 +25,21 @@ class KeptRule:
 @dataclass(frozen=True, slots=True)
 class Offer:
     """How many pairings the rules that are not kept would add, for each its id, sentence and how many
-    it would, and the paths of colors of which nobody knows what they are for."""
+    it would, and the paths of colors that are in no pairing even then."""
 
     count: int
     rules: tuple[tuple[str, str, int], ...]
-    unknown: tuple[str, ...]
+    unpaired: tuple[str, ...]
 
 
 def offer(analysis: Analysis) -> Offer:
     """What the rules would add to a document."""
     counted = Counter(by_rule.rule for by_rule in analysis.offered)
     listed = tuple((rule.id, rule.sentence, counted[rule.id]) for rule in RULES if counted[rule.id])
-    left = tuple(shown_path(token.path) for token in analysis.once(unplaced))
-    return Offer(counted.total(), listed, left)
+    made = [by_rule.pairing for by_rule in analysis.offered]
+    pairings = [*analysis.judged.pairings, *made]
+    left = unplaced_of(analysis.document, analysis.roles, pairings)
+    return Offer(counted.total(), listed, tuple(shown_path(token.path) for token in left))
 
 
 def kept(analysis: Analysis) -> list[KeptRule]:

@@ -79,7 +79,7 @@ class PlantedTests(SimpleTestCase):
             glance.id: glance.words for glance in report(Analysis(quillhaven.document())).glances
         }
         self.assertEqual(
-            looked["contrast"], "11 found in 67 pairings; 2 colors without a known place not judged"
+            looked["contrast"], "11 found in 67 pairings; 6 colors in no known pairing not judged"
         )
         self.assertEqual(looked["naming"], "not judged: no naming scheme")
         self.assertEqual(looked["skipping"], "nothing found in 30 component tokens")

@@ -20,6 +20,8 @@ from studio.rooms.parts import Part, part_of
 _KEPT = 2000
 #: Swatches of a strip that stand in the page at once, those that come together where there are more, and those in a row.
 MOST, SOME, COLUMNS = 220, 110, 11
+#: How high a swatch is, and one with its name on a line of its own, in pixels.
+_HIGH, _TALL = 38, 52
 #: So many characters of a name stand beside the contrast in the narrowest swatch.
 _SHORT_NAME = 5
 
@@ -62,7 +64,9 @@ def markup(
     steps = _steps(strip, frame, notation, heads, current)
     if len(steps.steps) <= MOST:
         return _markup(steps).shown(frame.held)
-    first = strip.swatches[0].token.key
+    source = reverse("palette:swatches", args=[frame.project.code])
+    shown_in = notation if notation != NOTATIONS[0] else None
+    source += frame.address.shut(notation=shown_in, strip=strip.swatches[0].token.key)
     wanted = {current, frame.request.headers.get("X-Focus", "")}
     parts = []
     for start in range(0, len(steps.steps), SOME):
@@ -71,11 +75,12 @@ def markup(
         if start < MOST or part.digest in frame.held or any(s.key in wanted for s in some.steps):
             parts.append(part.shown(frame.held))
             continue
-        source = reverse("palette:swatches", args=[frame.project.code])
-        rest = frame.address.shut(notation=notation if notation != NOTATIONS[0] else "")
-        source += f"{rest}{'&' if rest else '?'}strip={quote(first)}&from={start}"
         rows = -(-len(some.steps) // COLUMNS)
-        about = {"source": source, "rows": rows, "count": len(some.steps)}
+        about = {
+            "source": f"{source}&from={start}",
+            "height": rows * (_TALL if steps.tall else _HIGH),
+            "count": len(some.steps),
+        }
         parts.append(mark_safe(render_to_string("palette/more.html", about)))
     return mark_safe(render_to_string("palette/large.html", {"strip": steps, "parts": parts}))
 

@@ -167,7 +167,7 @@ class CommandTests(SimpleTestCase):
         self.assertEqual(done.returncode, 1)
         (pairing,) = json.loads(done.stdout)["pairings"]
         self.assertEqual((pairing["rule"], pairing["passes"]), ("texts", False))
-        self.assertIn("1 color has no known place, so it was not judged: fig.", done.stderr)
+        self.assertIn("1 color is in no known pairing, so it was not judged: fig.", done.stderr)
 
     def test_nothing_to_judge_is_no_success(self):
         done = self.run_command("audit", self.file(":root { --fig: #123; --plum: #fff }"))

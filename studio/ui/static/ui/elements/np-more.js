@@ -1,16 +1,15 @@
-// <np-more data-source data-rows>a link</np-more>: what stands further down, asked for when it comes into sight. What
-// the source answers takes the element's place. Until then it is as high as the rows that will stand there.
+// <np-more data-source data-height>a link</np-more>: what stands further down, asked for when it comes into sight. What
+// the source answers takes the element's place. Until then it is as high, in pixels, as that will be.
 
 import { fragment } from "./fragments.js";
 
-const ROW = 38;
 const AGAIN = 2000;
 
 export class NpMore extends HTMLElement {
   #seen = null;
 
   connectedCallback() {
-    this.style.height = `${+this.dataset.rows * ROW}px`;
+    this.style.height = `${this.dataset.height}px`;
     this.#seen = new IntersectionObserver((entries) => entries.some((one) => one.isIntersecting) && this.#load(), {
       root: this.closest(".body"),
       rootMargin: "600px",
