@@ -92,6 +92,53 @@ class TypingTests(SlowCase):
     def test_twenty_entries_at_120_ms_a_key(self):
         self.type_entries(120, 2)
 
+    def type_two_and_hold_the_page(self):
+        """Two entries, and the page that is asked for then; it comes once the route is let on."""
+        late = []
+
+        def hold(route):
+            asked = route.request
+            if asked.method == "GET" and "x-region" in asked.headers and not late:
+                late.append(route)
+            else:
+                route.continue_()
+
+        self.page.route("**/tokens/**", hold)
+        self.cell("b0", "light").focus()
+        for entry in ("#111111", "#222222"):
+            self.page.keyboard.type(entry)
+            self.page.keyboard.press("Enter")
+        for _ in range(100):
+            if late:
+                break
+            self.page.wait_for_timeout(50)
+        return late[0]
+
+    def test_who_has_gone_on_while_the_page_comes_afresh_is_left_where_they_are(self):
+        late = self.type_two_and_hold_the_page()
+        self.press("ArrowDown", "ArrowDown")
+        self.page.evaluate(
+            "addEventListener('np-region-swapped', () => document.body.classList.add('came'))"
+        )
+        late.continue_()
+        expect(self.page.locator("body.came")).to_have_count(1)
+        self.page.keyboard.type("#333333")
+        self.page.keyboard.press("Enter")
+        self.settled()
+        values = [self.value(f"b{i}") for i in range(6)]
+        self.assertEqual(values, ["#111111", "#222222", "#ffffff", "#ffffff", "#333333", "#ffffff"])
+
+    def test_what_is_typed_while_the_page_comes_afresh_is_not_shown_as_before(self):
+        late = self.type_two_and_hold_the_page()
+        self.page.keyboard.type("#333333")
+        self.page.keyboard.press("Enter")
+        late.continue_()
+        self.page.wait_for_timeout(300)
+        expect(self.cell("b2", "light")).to_contain_text("#333333")
+        expect(self.page.locator("np-region")).to_have_attribute("aria-busy", "true")
+        self.settled()
+        self.assertEqual([self.value(f"b{i}") for i in range(3)], ["#111111", "#222222", "#333333"])
+
     def test_typing_right_after_a_click_and_after_enter(self):
         self.cell("b1", "night").click(no_wait_after=True)
         self.page.keyboard.type("grey-900", delay=20)

@@ -12,7 +12,7 @@ import { GoneError, Held } from "./held.js";
 import { lostConnection, problemOf, STORED, writeName } from "./answers.js";
 import { Others } from "./others.js";
 import { released } from "./press.js";
-import { answered, dropFrames, keeping, say, settleWrite, Typing } from "./region-parts.js";
+import { addressOf, answered, dropFrames, followed, keeping, say, settleWrite, Typing } from "./region-parts.js";
 import { Sight } from "./sight.js";
 
 const HEADER = "X-Region";
@@ -26,6 +26,7 @@ export class NpRegion extends HTMLElement {
   #idle = Promise.resolve();
   #lost = "";
   #writing = false;
+  #refreshing = false;
   /** Whether an answer came while somebody was typing into the sheet, and is not shown. */
   waiting = false;
   /** Whether somebody is typing into a field just now. */
@@ -65,10 +66,8 @@ export class NpRegion extends HTMLElement {
   }
 
   #onClick = (event) => {
-    const link = event.target.closest("a[href]");
-    const plain = event.button === 0 && !event.metaKey && !event.ctrlKey && !event.shiftKey;
-    if (!link || !plain || event.defaultPrevented || link.hasAttribute("data-whole")) return;
-    if (link.origin !== location.origin || link.hasAttribute("download") || link.target) return;
+    const link = followed(event);
+    if (!link) return;
     event.preventDefault();
     if (this.busy) this.#later(link);
     else this.load(keeping(link), { focus: link.dataset.back });
@@ -85,8 +84,15 @@ export class NpRegion extends HTMLElement {
 
   /** Let links, forms and refreshing wait for `work`, a promise of something being stored. */
   hold(work) {
+    if (this.#refreshing) this.#giveUp(); // it would show the page as it was before
     this.setAttribute("aria-busy", "true");
-    this.#idle = work.finally(() => this.removeAttribute("aria-busy"));
+    const held = work.finally(() => this.#idle === held && this.removeAttribute("aria-busy"));
+    this.#idle = held;
+  }
+
+  #giveUp() {
+    this.#request?.abort();
+    [this.#request, this.#refreshing] = [null, false];
   }
 
   async #later(link) {
@@ -104,13 +110,8 @@ export class NpRegion extends HTMLElement {
     }
     this.typing.sent(form);
     const data = new FormData(form, event.submitter);
-    if (form.method === "get") {
-      const url = new URL(form.action);
-      url.search = new URLSearchParams([...data].filter(([, value]) => value)).toString();
-      this.load(url.href);
-    } else {
-      this.load(form.action, { body: data, focus: form.dataset.back, draft: keyOf(form) });
-    }
+    if (form.method === "get") this.load(addressOf(form, data));
+    else this.load(form.action, { body: data, focus: form.dataset.back, draft: keyOf(form) });
   };
 
   /** Show another page in place of this one, as a search does at each key; what is typed meanwhile stays.
@@ -138,9 +139,10 @@ export class NpRegion extends HTMLElement {
   }
 
   async #load(url, { body, push = true, focus, draft, whole, write = writeName() }) {
-    this.#request?.abort();
-    this.#writing = Boolean(body);
+    this.#giveUp();
+    [this.#writing, this.#refreshing] = [Boolean(body), !body && !push];
     const request = (this.#request = new AbortController());
+    const placed = this.typing.place();
     this.setAttribute("aria-busy", "true");
     if (!body) dropFrames(this);
     try {
@@ -149,8 +151,9 @@ export class NpRegion extends HTMLElement {
       else if (body && came.answer.redirected) forget(draft);
       await released();
       if (body) await this.typing.pause();
-      const again = () => this.load(url, { body, push, focus, draft, write, whole: true });
-      if (this.#request === request) this.show(came, { body, push, focus, again });
+      const place = placed(focus);
+      const again = () => this.load(url, { body, push, focus: place, draft, write, whole: true });
+      if (this.#request === request) this.show(came, { body, push, focus: place, again });
     } catch (error) {
       if (error.name !== "AbortError") {
         this.say(lostConnection(body ? null : undefined));
@@ -158,7 +161,7 @@ export class NpRegion extends HTMLElement {
       }
     } finally {
       if (this.#request === request) {
-        this.#writing = false;
+        this.#writing = this.#refreshing = false;
         this.removeAttribute("aria-busy");
       }
     }

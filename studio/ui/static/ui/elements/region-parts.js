@@ -19,16 +19,29 @@ export function say(region, sentence) {
   region.querySelector("#notes")?.append(box);
 }
 
-/** Whether somebody is typing into the fields of a region: nothing is shown in their place until they pause. */
+/** Whether somebody is typing into the fields of a region: nothing is shown in their place until they pause, and who
+ * has gone on meanwhile is left where they are. */
 export class Typing {
   #last = -PAUSE;
   #field = null;
+  #acts = 0;
 
   constructor(region) {
     region.addEventListener("input", ({ target }) => {
       this.#last = performance.now();
       this.#field = target;
     });
+    for (const act of ["keydown", "pointerdown"]) region.addEventListener(act, () => (this.#acts += 1), true);
+  }
+
+  /** Where the focus is to go once an answer is there, as a function of where it was to go when it was asked for. */
+  place() {
+    const [acts, active] = [this.#acts, document.activeElement];
+    return (wanted) => {
+      const here = document.activeElement;
+      const gone = this.#acts !== acts && here !== active && here.id;
+      return gone ? here.id : wanted;
+    };
   }
 
   /** What was typed into a form is sent: nobody is typing into it any more. */
@@ -46,12 +59,27 @@ export class Typing {
   }
 }
 
+/** The link to another page of this application that a click follows in place; null where it follows none. */
+export function followed(event) {
+  const link = event.target.closest("a[href]");
+  const plain = event.button === 0 && !event.metaKey && !event.ctrlKey && !event.shiftKey;
+  if (!link || !plain || event.defaultPrevented || link.hasAttribute("data-whole")) return null;
+  return link.origin === location.origin && !link.hasAttribute("download") && !link.target ? link : null;
+}
+
 /** The address of a link with what is open on this page, where the link keeps that. */
 export function keeping(link) {
   const url = new URL(link.href);
   const here = new URL(location.href).searchParams;
   for (const name of (link.dataset.keeps ?? "").split(" "))
     if (name && here.has(name) && !url.searchParams.has(name)) url.searchParams.set(name, here.get(name));
+  return url.href;
+}
+
+/** The address that a form asks for with what its fields hold; empty fields are left out. */
+export function addressOf(form, data) {
+  const url = new URL(form.action);
+  url.search = new URLSearchParams([...data].filter(([, value]) => value)).toString();
   return url.href;
 }
 
