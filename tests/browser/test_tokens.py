@@ -111,6 +111,7 @@ class KeyboardTests(TokensCase):
         expect(self.page.locator("#new-mode")).to_be_focused()
         self.page.keyboard.type("dark")
         self.press("Enter")
+        expect(self.page.locator("#take-mode")).to_be_enabled()
         expect(self.page.locator("#proposal-rows tr")).not_to_have_count(1)
         self.reach("#take-mode", 200)
         self.press("Enter")
