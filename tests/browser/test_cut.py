@@ -10,8 +10,8 @@ from demo import quillhaven
 from tests.browser.test_tokens import TokensCase
 from tests.browser.test_typing import strange
 
-#: Trials of both walks together; NIMBLE_PRISM_TRIALS asks for more.
-TRIALS = int(os.environ.get("NIMBLE_PRISM_TRIALS", "30"))
+#: Trials of both walks together; NIMBLE_PRISM_TRIALS asks for more, as ./dev long does.
+TRIALS = int(os.environ.get("NIMBLE_PRISM_TRIALS", "12"))
 #: Other trials than usual, by number.
 CHANCE = int(os.environ.get("NIMBLE_PRISM_CHANCE", "0"))
 

@@ -12,7 +12,7 @@ from tests.browser.test_typing import strange
 from tests.studio.test_people import ROOMS
 
 #: Steps of both walks together; NIMBLE_PRISM_STEPS asks for more.
-STEPS = int(os.environ.get("NIMBLE_PRISM_STEPS", "300"))
+STEPS = int(os.environ.get("NIMBLE_PRISM_STEPS", "160"))
 
 
 class WalkTests(TokensCase):

@@ -8,6 +8,7 @@ properties. A color counts where Chromium takes a property for one. The versions
 
 import re
 from collections import Counter
+from functools import cache
 from pathlib import Path
 
 from prism.formats import css, css_in_place, style_sheets
@@ -76,12 +77,17 @@ def original(package):
     return re.sub(r"@theme [\w ]*\{", ":root {", text)
 
 
+@cache
+def sheet(package):
+    """The text of a package's sheets, and what is read from it."""
+    text = original(package)
+    return text, style_sheets.read(text.encode(), f"{package}.css", counter_keys())
+
+
 class PublicStyleSheetTests(SheetTestCase):
     def each(self):
         for package, (_, axes) in SHEETS.items():
-            text = original(package)
-            read = style_sheets.read(text.encode(), f"{package}.css", counter_keys())
-            yield package, text, read, axes
+            yield package, *sheet(package), axes
 
     def test_every_color_in_every_mode(self):
         total = Counter()
