@@ -17,9 +17,17 @@ import tinycss2
 from prism.errors import FormatError
 from prism.formats.limits import MAX_NESTING
 from prism.formats.style_sheets import conditions, selectors
-from prism.formats.style_sheets.declarations import SCHEME, Declaration, LayerKey, Sheet, Ways
+from prism.formats.style_sheets.declarations import (
+    SCHEME,
+    Declaration,
+    LayerKey,
+    Sheet,
+    Standing,
+    Ways,
+)
 from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.formats.style_sheets.page import Carrier, Test, Tests
+from prism.formats.style_sheets.positions import Span
 from prism.formats.style_sheets.selectors import ROOT, Way
 from prism.formats.style_sheets.source import Source, beside, refuse_endless, target_of
 from prism.formats.style_sheets.tokens import comma_parts, deeper_than, trim
@@ -30,16 +38,18 @@ _MOST_WAYS = 128
 _PLAIN_RULES = frozenset(("font-face", "keyframes", "page", "counter-style", "font-feature-values"))
 #: Unlayered declarations are stronger than those of any layer, but for important ones.
 _UNLAYERED = (inf,)
+_NOWHERE = Span(0, 0)
 
 
 @dataclass(frozen=True, slots=True)
 class _Place:
-    """Where one reads: selectors of the rules around, what at-rules ask for, and the layer."""
+    """Where one reads: selectors of the rules around, what at-rules ask for, the layer, and the innermost rule."""
 
     selectors: tuple[str, ...] = ()
     media: tuple[Tests, ...] = (frozenset(),)
     layer: tuple[str, ...] = ()
     reason: str = ""
+    rule: Span = _NOWHERE
 
 
 def read(
@@ -76,7 +86,7 @@ class _Reader:
     def stylesheet(self, text: str, file: str, place: _Place) -> None:
         source = Source(text)
         refuse_endless(source.text, file)
-        rules = tinycss2.parse_stylesheet(source.text, skip_comments=True, skip_whitespace=True)
+        rules = tinycss2.parse_stylesheet(source.positions.tokens, skip_whitespace=True)
         if deeper_than(rules, MAX_NESTING):
             raise FormatError(
                 f"The style sheet is nested deeper than {MAX_NESTING} levels.", place=file
@@ -101,7 +111,7 @@ class _Reader:
             if node.type == "declaration":
                 self._declaration(node, place)
             elif node.type == "qualified-rule":
-                inner = self._nested(node, place)
+                inner = replace(self._nested(node, place), rule=self.source.positions.rule(node))
                 self._rules(_contents(node, inner), inner)
             elif node.type == "at-rule":
                 self._at_rule(node, place)
@@ -137,7 +147,7 @@ class _Reader:
         elif name == "property":
             self._registered(rule)
         elif name == "theme" and rule.content is not None:
-            inner = replace(place, selectors=(":root",))
+            inner = replace(place, selectors=(":root",), rule=self.source.positions.rule(rule))
             self._rules(_contents(rule, inner), inner)
         elif rule.content is not None and name not in _PLAIN_RULES:
             inner = self._inside(rule, place)
@@ -265,8 +275,15 @@ class _Reader:
             node.important,
             self._layer_key(place.layer),
             self._order,
+            self._standing(node, place),
         )
         self.sheet.declarations.setdefault(name, []).append(declaration)
+
+    def _standing(self, node: Any, place: _Place) -> Standing:
+        positions = self.source.positions
+        return Standing(
+            self.inside[-1], positions.declaration(node), positions.value(node), place.rule
+        )
 
     def _ways(self, place: _Place) -> tuple[Ways, list[selectors.UnreadableSelectorError]]:
         """All ways in which the selectors of a place hold, and why some are none of the page."""

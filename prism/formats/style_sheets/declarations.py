@@ -12,6 +12,7 @@ import tinycss2
 
 from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.formats.style_sheets.page import Page, Test
+from prism.formats.style_sheets.positions import Span
 from prism.formats.style_sheets.selectors import EVERY, ROOT, Way
 
 #: Keywords that ask for the value of the element around (CSS Cascade 5, section 7.3): custom
@@ -28,6 +29,16 @@ Held = dict[int, Any]
 
 
 @dataclass(frozen=True, slots=True)
+class Standing:
+    """Where a declaration stands in the text of a file, with LF as line ends: it, its value, and its rule."""
+
+    file: str
+    declaration: Span
+    value: Span
+    rule: Span
+
+
+@dataclass(frozen=True, slots=True)
 class Declaration:
     """A declaration of a property: where it stands, when it holds and how strong it is."""
 
@@ -39,6 +50,7 @@ class Declaration:
     important: bool
     layer: LayerKey
     order: int
+    standing: Standing
 
     @property
     def text(self) -> str:

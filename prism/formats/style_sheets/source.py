@@ -13,6 +13,7 @@ import tinycss2
 from prism.errors import FormatError
 from prism.expressions.marks import LONG_NUMBER, MOST_DIGITS
 from prism.formats.limits import MAX_NESTING, MAX_PARTS
+from prism.formats.style_sheets.positions import Positions
 
 _PIECE = 1 << 16
 _PART = re.compile(r"[\w-]+|[^\w\s-]")
@@ -31,6 +32,11 @@ class Source:
 
     def __init__(self, text: str) -> None:
         self.text = re.sub("\r\n?|\f", "\n", text)
+
+    @cached_property
+    def positions(self) -> Positions:
+        """Its tokens, and where each stands."""
+        return Positions(self.text, self._starts)
 
     @cached_property
     def _starts(self) -> array[int]:
