@@ -145,8 +145,8 @@ class Analysis:
     @computed
     def failing(self) -> dict[str, FailingPairing]:
         """The pairings that fall short in some theme, by key, with the parts where they do."""
-        known, before = self.previous("failing"), self.previous("judged")
-        pairings = self.judged.pairings
+        known, before = self.previous("failing"), self.previous("paired")
+        pairings = self.paired.pairings
         if known is None or before is None:
             return contrast_table.failing(self.answers, pairings)
         return contrast_table.failing(self.answers, pairings, (before.pairings, known))
@@ -244,17 +244,17 @@ class Analysis:
     @computed
     def offered(self) -> list[ByRule]:
         """The pairings that the rules which go by roles would make, but for those that are there."""
-        return rules.pairings(self.judged, self.roles)
+        return rules.pairings(self.paired, self.roles)
 
     @computed
-    def judged(self) -> Document:
+    def paired(self) -> Document:
         """The document with the pairings that its rules make behind its own: all that is judged."""
         return rules.joined(self.document, self.by_rule)
 
     @computed
-    def judging(self) -> Resolver:
-        """The resolver of ``judged``; it shares its answers with that of the document."""
-        return resolver_of(self.judged, self.resolver)
+    def paired_resolver(self) -> Resolver:
+        """The resolver of ``paired``; it shares its answers with that of the document."""
+        return resolver_of(self.paired, self.resolver)
 
     @computed
     def bindings(self) -> dict[str, Token]:

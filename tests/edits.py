@@ -232,7 +232,7 @@ def _rule(rng, document, new_key):
 
 
 def _require(rng, document, new_key):
-    judged = rules.judged(document).pairings
+    judged = rules.paired(document).pairings
     if not judged:
         raise EditError("There is no pairing.")
     pairing = rng.choice(judged).key

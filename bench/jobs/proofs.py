@@ -37,7 +37,9 @@ def document_of(text: str, name: str = "exported.css") -> Document:
 def falling_short(document: Document) -> list[Reading]:
     """Every reading of every pairing, by hand or by rule, that falls short in some theme."""
     analysis = Analysis(document)
-    readings = audit(analysis.judging, analysis.judged.pairings, list(analysis.resolver.themes()))
+    readings = audit(
+        analysis.paired_resolver, analysis.paired.pairings, list(analysis.resolver.themes())
+    )
     return [reading for reading in readings if reading.fails]
 
 

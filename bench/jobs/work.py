@@ -74,7 +74,7 @@ def _scheme(hand: Hand, owner: User) -> str:
     stored = {getattr(token.value(), "text", "") for token in document.tokens}
     proved(typed <= stored, "a color that was typed is not in the project")
     compared = proofs.same_in_chromium(hand.page, sheet, document)
-    pairings = len(Analysis(document).judged.pairings)
+    pairings = len(Analysis(document).paired.pairings)
     return f"{pairings} pairings pass in both modes; {compared} colors equal in Chromium"
 
 

@@ -34,7 +34,7 @@ def _of_mode(analysis: Analysis, axis: Axis, standard: Mode, mode: Mode) -> Iter
     worst: dict[str, list[tuple[Mode | None, Standing, Fix]]] = {}
     document = analysis.document
     picks = analysis.resolver.picks(analysis.resolver.default_theme)
-    pairs = balancing.judged(analysis.judged, analysis.roles)
+    pairs = balancing.grounds(analysis.paired, analysis.roles)
     for brand, there in balancing.brand_themes(document, picks):
         standings = balancing.standings(document, pairs, axis.key, standard.key, mode.key, there)
         for standing in standings:
@@ -78,7 +78,7 @@ def _finding(
 def _colors(analysis: Analysis) -> Looked:
     count = 0
     if modes_axis(analysis.document) is not None:
-        count = len(balancing.judged(analysis.judged, analysis.roles))
+        count = len(balancing.grounds(analysis.paired, analysis.roles))
     return Looked(count, "brand or status color")
 
 

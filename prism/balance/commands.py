@@ -29,7 +29,7 @@ def _standings(
         raise EditError("That mode is no longer there.")
     guesses = guess(document, resolver_of(document))
     judged = rules.joined(document, rules.kept(document, guesses))
-    pairs = balancing.judged(judged, guesses)
+    pairs = balancing.grounds(judged, guesses)
     yield from balancing.standings(document, pairs, axis, standard, mode, picks)
 
 

@@ -84,7 +84,7 @@ class Even:
     paler: bool
 
 
-def judged(document: Document, guesses: Mapping[str, Guess]) -> list[tuple[str, str]]:
+def grounds(document: Document, guesses: Mapping[str, Guess]) -> list[tuple[str, str]]:
     """The colors that carry a brand or a meaning, and what each is judged on: what it stands on first in
     a pairing where that is a page or a surface, else the page."""
     page = next((key for key, known in guesses.items() if known.role.kind == "page"), "")

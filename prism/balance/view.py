@@ -71,7 +71,7 @@ def balance(
 ) -> Balance:
     """How all colors stand in two modes of an axis, by key, all else as in ``picks``."""
     document = analysis.document
-    pairs = balancing.judged(analysis.judged, analysis.roles)
+    pairs = balancing.grounds(analysis.paired, analysis.roles)
     columns = list(balancing.brand_themes(document, picks))
     columns_of = [
         {

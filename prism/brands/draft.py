@@ -302,7 +302,7 @@ class BrandMaker:
 
     def finished(self) -> Brand:
         """The document, with what falls short in the new mode moved to steps that pass."""
-        judged = rules.judged(self.document)
+        judged = rules.paired(self.document)
         within = {self.axis: self.mode}
         self.document = set_values(
             self.document, nearest_step.repaired(judged, within, {self.axis: self.like})

@@ -28,19 +28,19 @@ def falling_short(analysis: Analysis) -> dict[str, Finding]:
     before: dict[str, FailingPairing] = analysis.previous("failing") or {}
     shortfalls = {}
     for key, short in analysis.failing.items():
-        pairing = analysis.judged.pairing(key)
+        pairing = analysis.paired.pairing(key)
         if key in known and before.get(key) is short:
             shortfalls[key] = known[key]
         elif pairing is not None:
-            shortfalls[key] = _finding(analysis.judged, pairing, short)
+            shortfalls[key] = _finding(analysis.paired, pairing, short)
     return shortfalls
 
 
-def _finding(judged: Document, pairing: Pairing, short: FailingPairing) -> Finding:
+def _finding(paired: Document, pairing: Pairing, short: FailingPairing) -> Finding:
     """What is found of a pairing that falls short in some theme, by its worst reading."""
     return Finding(
         "contrast",
-        f"{summary(judged, pairing)}: {truncate_ratio(short.least)}:1, needs "
+        f"{summary(paired, pairing)}: {truncate_ratio(short.least)}:1, needs "
         f"{pairing.required:g}:1.",
         pairing.foreground,
         themes=short.themes,
@@ -58,7 +58,7 @@ def _finding(judged: Document, pairing: Pairing, short: FailingPairing) -> Findi
 def _not_judged(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each color of a pairing that some theme has no value of."""
     told = set[str]()
-    for pairing in analysis.judged.pairings:
+    for pairing in analysis.paired.pairings:
         for key in (pairing.foreground, *pairing.backgrounds):
             token = analysis.document.token(key)
             if key in told or token is None:
@@ -71,7 +71,7 @@ def _not_judged(analysis: Analysis) -> Iterator[Finding]:
                 yield Finding(
                     "contrast",
                     f"{shown_path(token.path)} {'depends on its page' if on_page else 'has no color'}, so "
-                    f"{summary(analysis.judged, pairing)} cannot be judged there.",
+                    f"{summary(analysis.paired, pairing)} cannot be judged there.",
                     key,
                     themes=sum(map(analysis.answers.share, parts)),
                     severity="error",
@@ -84,7 +84,7 @@ def _not_judged(analysis: Analysis) -> Iterator[Finding]:
 def _pairings(analysis: Analysis) -> Looked:
     left = len(analysis.once(unplaced))
     words = counted(left, "color") + " in no known pairing" if left else ""
-    return Looked(len(analysis.judged.pairings), "pairing", left_out=words)
+    return Looked(len(analysis.paired.pairings), "pairing", left_out=words)
 
 
 CHECK = Check(

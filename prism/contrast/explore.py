@@ -54,7 +54,7 @@ def table(analysis: Analysis, theme: Theme, ink: str = "", ground: str = "") -> 
         for i, (ink, ground) in enumerate((a, b) for a in shown_inks for b in shown_grounds)
     ]
     readings = iter(audit(analysis.resolver, pairs, [theme]))
-    known = {(p.foreground, p.backgrounds): p.key for p in analysis.judged.pairings}
+    known = {(p.foreground, p.backgrounds): p.key for p in analysis.paired.pairings}
     rows = tuple(
         Row(
             ink,

@@ -62,7 +62,7 @@ class Scope:
 
     def wanted(self, analysis: Analysis) -> Wanted:
         """What to solve for."""
-        pairs = analysis.judged.pairings
+        pairs = analysis.paired.pairings
         aside: Iterable[int] = ()
         if self.levels:
             aside = range(len(pairs))

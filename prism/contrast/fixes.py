@@ -65,7 +65,7 @@ def offers(analysis: Analysis, pairing: Pairing) -> list[Offer]:
 def _offers(analysis: Analysis, pairing: Pairing) -> list[Offer]:
     moved = [fix for fix, _ in _moves(analysis, pairing)]
     parted = (_parted(parting) for parting in _partings(analysis, pairing))
-    return [*described(analysis.judged, moved), *parted]
+    return [*described(analysis.paired, moved), *parted]
 
 
 def tried(analysis: Analysis, pairing: Pairing, side: str) -> list[AnswerRow] | None:
@@ -85,8 +85,8 @@ def tried(analysis: Analysis, pairing: Pairing, side: str) -> list[AnswerRow] | 
 
 def _moves(analysis: Analysis, pairing: Pairing) -> list[tuple[Fix, Document]]:
     """The fixes that move a color, each with the document that has it."""
-    nudged = new_color(analysis.judged, pairing)
-    offered = [*fixes(analysis.judged, pairing), *([nudged] if nudged else [])]
+    nudged = new_color(analysis.paired, pairing)
+    offered = [*fixes(analysis.paired, pairing), *([nudged] if nudged else [])]
     return [(fix, set_values(analysis.document, fix.settings)) for fix in offered]
 
 

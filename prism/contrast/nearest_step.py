@@ -56,11 +56,11 @@ class Fix:
         return [(move.token, move.condition, move.after) for move in self.moves]
 
 
-def fixes(judged: Document, pairing: Pairing, within: Mapping[str, str] | None = None) -> list[Fix]:
-    """How a pairing of ``judged``, a document with all pairings that count, can be made to pass: by
+def fixes(paired: Document, pairing: Pairing, within: Mapping[str, str] | None = None) -> list[Fix]:
+    """How a pairing of ``paired``, a document with all pairings that count, can be made to pass: by
     its foreground, and by its uppermost background, at most one way each. ``within`` names modes
     by axis: values are moved in themes of these alone."""
-    state = State(judged)
+    state = State(paired)
     offered = []
     sides: tuple[tuple[Side, str], ...] = (
         ("foreground", pairing.foreground),
@@ -73,10 +73,10 @@ def fixes(judged: Document, pairing: Pairing, within: Mapping[str, str] | None =
     return offered
 
 
-def new_color(judged: Document, pairing: Pairing) -> Fix | None:
+def new_color(paired: Document, pairing: Pairing) -> Fix | None:
     """The nearest new color of the foreground's hue with which a pairing passes in every theme; None where there is
     none, as where the foreground is a color of the palette itself."""
-    state = State(judged)
+    state = State(paired)
     moves = _Search(state, pairing, pairing.foreground, {}, new_color=True).moves()
     if not moves:
         return None
@@ -245,15 +245,15 @@ def _least(table: ContrastTable, pairing: Pairing) -> float:
 
 
 def repaired(
-    judged: Document, within: Mapping[str, str], like: Mapping[str, str]
+    paired: Document, within: Mapping[str, str], like: Mapping[str, str]
 ) -> list[tuple[str, Condition, Value]]:
-    """Values that make the pairings of ``judged`` pass in themes of some modes, as far as steps do;
+    """Values that make the pairings of ``paired`` pass in themes of some modes, as far as steps do;
     those that fall short in the modes ``like`` too stay as they are. The foreground is moved where
     that is enough."""
     settings: dict[tuple[str, Condition], Value] = {}
-    document, state = judged, State(judged)
-    first = state.read(judged.pairings)
-    for pairing in judged.pairings:
+    document, state = paired, State(paired)
+    first = state.read(paired.pairings)
+    for pairing in paired.pairings:
         short = first.failing(pairing.key)
         if not _inside(state, short, within) or (like and _inside(state, short, like)):
             continue

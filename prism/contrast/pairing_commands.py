@@ -61,9 +61,9 @@ def _key_of(document: Document, path: str) -> str:
     return token.key
 
 
-def judged_pairing(document: Document, key: str) -> Pairing:
+def counted_pairing(document: Document, key: str) -> Pairing:
     """A pairing of the document or of its rules. Raises ``EditError`` where it is gone."""
-    pairing = document.pairing(key) or rules.judged(document).pairing(key)
+    pairing = document.pairing(key) or rules.paired(document).pairing(key)
     if pairing is None:
         raise EditError("That pairing is no longer there.")
     return pairing
@@ -92,13 +92,13 @@ class RequireOfPairing(Command):
     reason: str = asked("as", default="")
 
     def apply(self, document: Document) -> Document:
-        pairing = judged_pairing(document, self.pairing)
+        pairing = counted_pairing(document, self.pairing)
         reason = self.reason.strip()
         changed = replace(pairing, required=read_ratio(self.required), reason=reason)
         return with_pairing(document, changed, self.key)
 
     def sentence(self, before: Document) -> str:
-        words = contrast.summary(before, judged_pairing(before, self.pairing))
+        words = contrast.summary(before, counted_pairing(before, self.pairing))
         return f"Set the ratio for {words} to {ratio_in_words(self.required)}"
 
 
@@ -139,16 +139,16 @@ class FixPairing(Command):
     shown: str = ""
 
     def _fix(self, document: Document) -> tuple[Fix, str]:
-        judged = rules.judged(document)
-        pairing = judged.pairing(self.pairing)
+        paired = rules.paired(document)
+        pairing = paired.pairing(self.pairing)
         if pairing is None:
             raise EditError("That pairing is no longer there.")
         if self.side == "color":
-            fix = new_color(judged, pairing)
+            fix = new_color(paired, pairing)
         else:
-            fix = next((fix for fix in fixes(judged, pairing) if fix.side == self.side), None)
+            fix = next((fix for fix in fixes(paired, pairing) if fix.side == self.side), None)
         if fix is not None:
-            return fix, words_of(judged, fix)
+            return fix, words_of(paired, fix)
         words = "No new color" if self.side == "color" else f"No single step of the {self.side}"
         raise EditError(f"{words} passes in every theme.")
 
@@ -172,7 +172,7 @@ class PartPairing(Command):
     shown: str = ""
 
     def _parting(self, document: Document) -> Parting:
-        pairing = judged_pairing(document, self.pairing)
+        pairing = counted_pairing(document, self.pairing)
         for parting in partings(document, pairing, keys_from(self.key)):
             if parting.kind == self.kind:
                 return parting
@@ -184,7 +184,7 @@ class PartPairing(Command):
     def outcome(self, document: Document) -> Outcome:
         parting = self._parting(document)
         refuse_other(self.shown, parting.words)
-        words = contrast.summary(document, judged_pairing(document, self.pairing))
+        words = contrast.summary(document, counted_pairing(document, self.pairing))
         sentence = f"Fixed contrast of {words}: {short(parting.words)}"
         return Outcome(parting.document, sentence=sentence)
 

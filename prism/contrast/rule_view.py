@@ -37,7 +37,7 @@ def offer(analysis: Analysis) -> Offer:
     counted = Counter(by_rule.rule for by_rule in analysis.offered)
     listed = tuple((rule.id, rule.sentence, counted[rule.id]) for rule in RULES if counted[rule.id])
     made = [by_rule.pairing for by_rule in analysis.offered]
-    pairings = [*analysis.judged.pairings, *made]
+    pairings = [*analysis.paired.pairings, *made]
     left = unplaced_of(analysis.document, analysis.roles, pairings)
     return Offer(counted.total(), listed, tuple(shown_path(token.path) for token in left))
 
@@ -64,4 +64,4 @@ def names(analysis: Analysis) -> dict[str, str]:
 
 def pairing(analysis: Analysis, key: str) -> Pairing | None:
     """A pairing of the document or of its rules, or None."""
-    return analysis.judged.pairing(key) if key else None
+    return analysis.paired.pairing(key) if key else None

@@ -75,7 +75,7 @@ class _Separations:
         self._tables = AnswerTables(self._resolver)
         self._roles: Mapping[str, Guess] = guess(document, self._resolver)
         self._parts = ContrastTable(self._tables, [pairing]).parts(pairing.key)
-        self._judged = rules.judged(document)
+        self._paired = rules.paired(document)
 
     @property
     def falls_short(self) -> bool:
@@ -103,7 +103,7 @@ class _Separations:
         _, key, there = min(others, key=lambda other: other[0])
         name = self._name(key)
         after = self._exempt(f"It stands on {name} instead.")
-        made = next((p for p in self._judged.pairings if _same(p, there)), None)
+        made = next((p for p in self._paired.pairings if _same(p, there)), None)
         if made is None:
             made = replace(_plain(there), key=self._new_key())
             after = replace(after, pairings=(*after.pairings, made))
@@ -148,7 +148,7 @@ class _Separations:
             self._document, path, given, self._new_key, tier="semantic", type="color"
         )
         after = with_token(after, replace(token, role="line", belongs_to=self._pairing.foreground))
-        judged = rules.judged(after)
+        paired = rules.paired(after)
         asked = replace(
             self._pairing,
             key=" ",
@@ -156,7 +156,7 @@ class _Separations:
             use="control",
             required=REQUIRED["control"],
         )
-        moved = fixes(replace(judged, pairings=(*judged.pairings, asked)), asked)
+        moved = fixes(replace(paired, pairings=(*paired.pairings, asked)), asked)
         fix = next((fix for fix in moved if fix.side == "foreground"), None)
         if fix is None or any(move.token != token.key for move in fix.moves):
             return None
@@ -177,7 +177,7 @@ class _Separations:
             REQUIRED["control"],
             page=self._pairing.page,
         )
-        made = next((p for p in self._judged.pairings if _same(p, line)), None)
+        made = next((p for p in self._paired.pairings if _same(p, line)), None)
         if made is None or made.required < line.required:
             made = line
             after = replace(after, pairings=(*after.pairings, line))
@@ -245,13 +245,13 @@ class _Separations:
 
     def _parting(self, kind: Kind, words: str, after: Document, made: Pairing) -> Parting | None:
         """What was found; None where it does not hold in every theme, or another pairing falls short by it."""
-        judged = rules.judged(after)
+        paired = rules.paired(after)
         tables = AnswerTables(resolver_of(after))
         parts = ContrastTable(tables, [made]).parts(made.key)
         if not parts or not all(part.reading.passes for part in parts):
             return None
-        known = {pairing.key for pairing in self._judged.pairings}
-        added = [p for p in judged.pairings if p.key not in known and p.key != made.key]
+        known = {pairing.key for pairing in self._paired.pairings}
+        added = [p for p in paired.pairings if p.key not in known and p.key != made.key]
         if any(table.falls_short(p.key) for table in [ContrastTable(tables, added)] for p in added):
             return None
         before, least = (

@@ -17,7 +17,7 @@ from prism.roles.role import UNKNOWN, Role
 
 def unplaced(analysis: Analysis) -> tuple[Token, ...]:
     """The colors of a document that no pairing judges; asked for by ``Analysis.once``."""
-    return unplaced_of(analysis.document, analysis.roles, analysis.judged.pairings)
+    return unplaced_of(analysis.document, analysis.roles, analysis.paired.pairings)
 
 
 def unplaced_of(

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from prism.commands.command import Command, asked, command
 from prism.commands.names import short
 from prism.commands.reasons import read_reason
-from prism.contrast.pairing_commands import judged_pairing, with_pairing
+from prism.contrast.pairing_commands import counted_pairing, with_pairing
 from prism.errors import EditError
 from prism.model.document import Document
 from prism.resolution import contrast
@@ -28,7 +28,7 @@ class WaivePairing(Command):
     by: str = ""
 
     def apply(self, document: Document) -> Document:
-        pairing = judged_pairing(document, self.pairing)
+        pairing = counted_pairing(document, self.pairing)
         changed = replace(pairing, waiver="", waived_by="", waived_until="")
         if self.reason.strip():
             until = read_day(self.until)
@@ -40,7 +40,7 @@ class WaivePairing(Command):
         return with_pairing(document, changed, self.key)
 
     def sentence(self, before: Document) -> str:
-        words = contrast.summary(before, judged_pairing(before, self.pairing))
+        words = contrast.summary(before, counted_pairing(before, self.pairing))
         if not self.reason.strip():
             return f"Ended the waiver of {words}"
         until = f" until {self.until.strip()}" if self.until.strip() else ""

@@ -111,7 +111,7 @@ def look(
 
 def coverage_of(analysis: Analysis) -> Coverage:
     """The coverage of all that is judged; asked for by ``Analysis.once``."""
-    return look(analysis.judged, analysis.judging, analysis.roles)
+    return look(analysis.paired, analysis.paired_resolver, analysis.roles)
 
 
 def meeting(

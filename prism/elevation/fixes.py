@@ -47,7 +47,7 @@ class Lifting:
 def liftings(document: Document, under: str, over: str, new_key: NewKey) -> list[Lifting]:
     """What lets ``over`` lift off ``under``, surfaces by key, in every theme; at most one of each kind. Nothing is
     offered with which a pairing falls short that did not, or two other levels get closer."""
-    state = State(rules.judged(document))
+    state = State(rules.paired(document))
     levels = elevation_of(state)
     standings = list(levels.standings(under, over))
     if (under, over) not in levels.neighbors() or not any(s.fault for s in standings):

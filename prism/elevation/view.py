@@ -55,7 +55,7 @@ def lifts(analysis: Analysis, under: str, over: str) -> list[Lift]:
 
 
 def _lift(analysis: Analysis, lifting: Lifting) -> Lift:
-    changes = tuple(change(analysis.judged, effect) for effect in lifting.effects)
+    changes = tuple(change(analysis.paired, effect) for effect in lifting.effects)
     stands = tuple(_stands(lifting.document, lifting.standings))
     return Lift(lifting.kind, _LABELS[lifting.kind], lifting.words, stands, changes)
 

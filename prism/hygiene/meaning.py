@@ -35,7 +35,7 @@ def run(analysis: Analysis) -> Iterator[Finding]:
 
 def _read_and_read_on(analysis: Analysis) -> Iterator[Finding]:
     """Tokens that are read in one pairing, and that something is read on in another."""
-    pairings = analysis.judged.pairings
+    pairings = analysis.paired.pairings
     read = {pairing.foreground for pairing in pairings if pairing.use in READ}
     under = {key for pairing in pairings if pairing.use in READ for key in pairing.backgrounds[:1]}
     both = read & under

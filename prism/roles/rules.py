@@ -275,6 +275,6 @@ def joined(document: Document, made: Sequence[ByRule]) -> Document:
     return replace(document, pairings=(*document.pairings, *here)) if here else document
 
 
-def judged(document: Document) -> Document:
+def paired(document: Document) -> Document:
     """The document with the pairings that its rules make behind its own."""
     return joined(document, kept(document))

@@ -59,7 +59,7 @@ def missing(analysis: Analysis, scene: SceneRead, sizes: Sizes | None = None) ->
     """The pairs that are no pairing yet, those that are seen most first. A pair of small and of large texts needs what
     the small ones need."""
     bound = analysis.bindings
-    known = {(p.foreground, p.backgrounds[:1]) for p in analysis.judged.pairings}
+    known = {(p.foreground, p.backgrounds[:1]) for p in analysis.paired.pairings}
     seen_as: dict[tuple[str, tuple[str, ...]], list[_Seen]] = {}
     for seen in _seen(scene, sizes or {}):
         if seen.slot not in bound or any(slot not in bound for slot in seen.fills):

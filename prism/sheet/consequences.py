@@ -22,7 +22,7 @@ class Consequences:
 
 def consequences(analysis: Analysis, after: Document) -> Consequences:
     """The consequences of going from a document to ``after``, over the pairings of its rules too."""
-    resolver, before = analysis.judging, analysis.judged
+    resolver, before = analysis.paired_resolver, analysis.paired
     consequences = impact(before, rules.joined(after, analysis.by_rule), known=resolver)
     return Consequences(
         tuple(_words(consequences, resolver.theme_count)),

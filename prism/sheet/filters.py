@@ -45,7 +45,7 @@ class Filter:
 
 def choose(analysis: Analysis, asked: Filter, themes: Collection[Theme]) -> list[Token]:
     """The tokens that a filter lets through, in document order; ``themes`` are those shown."""
-    document, resolver = analysis.document, analysis.judging
+    document, resolver = analysis.document, analysis.paired_resolver
     words = asked.words.lower().split()
     found_by = analysis.found_by if words else {}
     tokens = [

@@ -83,8 +83,8 @@ def shown(analysis: Analysis) -> Shown:
     """The preview of a document, its pairings with the tightest first, in every theme."""
     document, resolver = analysis.document, analysis.resolver
     themes = list(resolver.themes())
-    pairings: tuple[Pairing, ...] = analysis.judged.pairings
-    readings = audit(analysis.judging, pairings, themes)
+    pairings: tuple[Pairing, ...] = analysis.paired.pairings
+    readings = audit(analysis.paired_resolver, pairings, themes)
     width = len(themes)
     reads = [
         Read(summary(document, pairing), tuple(readings[i * width : (i + 1) * width]))

@@ -127,7 +127,7 @@ class MoveApart(Command):
         members = next((m for m in document.telling_apart if m.key == self.members), None)
         if members is None or not {self.first, self.second} <= set(members.tokens):
             raise EditError("That set is no longer there.")
-        offered = distinguishing.fixes(rules.judged(document), members, self.first, self.second)
+        offered = distinguishing.fixes(rules.paired(document), members, self.first, self.second)
         for fix in offered:
             if fix.token == self.token:
                 return fix

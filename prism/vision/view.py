@@ -133,5 +133,5 @@ def offers(analysis: Analysis, members: TellingApart, first: str, second: str) -
     """What would tell two tokens of a set apart."""
     return [
         Offer(fix.token, fix_in_words(analysis.document, fix), fix.before, fix.after)
-        for fix in distinguishing.fixes(analysis.judged, members, first, second)
+        for fix in distinguishing.fixes(analysis.paired, members, first, second)
     ]

@@ -83,7 +83,7 @@ class Frame(Generic[A]):
     @property
     def judging(self) -> Resolver:
         """The resolver of the document with the pairings that its rules make."""
-        return self.analysis.judging
+        return self.analysis.paired_resolver
 
     @property
     def person(self) -> User:

@@ -79,7 +79,7 @@ class ChecksTests(StudioTestCase):
         after = self.analysis()
         self.assertNotIn(key, after.failing)
         stack = after.document.token_at("veil.signal-go").key, "signal.surface.go"
-        (made,) = [p for p in after.judged.pairings if p.backgrounds == stack]
+        (made,) = [p for p in after.paired.pairings if p.backgrounds == stack]
         self.assertEqual((made.foreground, made.required), ("signal.go", 4.5))
         self.page.click("#undo")
         expect(self.page.locator("#tab-contrast .num")).to_have_text("11")

@@ -108,7 +108,7 @@ class ForeignTests(StudioTestCase):
         night = self.page.locator("#matrix tbody tr td:nth-of-type(4) .ratio")
         expect(night).to_have_count(6)
 
-        document = self.analysis().judged
+        document = self.analysis().paired
         self.assertEqual((len(document.pairings), self.document().pairings), (6, ()))
         resolver = Resolver(document)
         mode = next(m.key for m in document.axes[0].modes if m.name == "night")

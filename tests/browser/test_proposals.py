@@ -76,7 +76,7 @@ class ProposalTests(StudioTestCase):
             resolver.resolve("surface.inverse", light).hex,
         )
         night = [t for t in resolver.themes() if resolver.picks(t)["appearance"] == mode.key]
-        pairs = rules.judged(made).pairings
+        pairs = rules.paired(made).pairings
         self.assertEqual([one for one in audit(resolver, pairs, night) if one.fails], [])
 
         self.go(f"/p/{self.project.code}/stage/?theme=appearance%3Anight")

@@ -214,19 +214,19 @@ class RoomTests(SimpleTestCase):
     def test_the_worst_come_first_in_their_groups_page_by_page(self):
         built = quillhaven.document()
         analysis = Analysis(built)
-        table = matrix.columns(analysis.judging, analysis.resolver.default_theme)
-        shown = matrix.rows(analysis.judging, table, analysis.failing)
+        table = matrix.columns(analysis.paired_resolver, analysis.resolver.default_theme)
+        shown = matrix.rows(analysis.paired_resolver, table, analysis.failing)
         missed = [analysis.failing[row.pairing.key].least / row.pairing.required
                   for row in shown.rows if row.pairing.key in analysis.failing]  # fmt: skip
         self.assertEqual((missed, len(missed)), (sorted(missed), 11))
         wanted = matrix.Wanted(only="failing", by="background", start=4, count=3)
-        some = matrix.rows(analysis.judging, table, analysis.failing, wanted)
+        some = matrix.rows(analysis.paired_resolver, table, analysis.failing, wanted)
         self.assertEqual((some.total, len(some.rows)), (11, 3))
         self.assertEqual([row.group for row in some.rows], sorted(row.group for row in some.rows))
 
     def test_equal_answers_are_folded_and_count_every_theme(self):
         analysis = Analysis(quillhaven.document())
-        pairing = analysis.judged.pairing("action.label/action.fill")
+        pairing = analysis.paired.pairing("action.label/action.fill")
         answers = matrix.answers(analysis.answers, pairing)
         self.assertEqual(sum(one.themes for one in answers), 288)
         colors = [(one.reading.foreground, one.reading.background) for one in answers]
@@ -270,7 +270,7 @@ class FixAllTests(SimpleTestCase):
         )
         built = document(*steps, *semantic, axes=(look,), pairings=pairs)
         analysis = Analysis(built)
-        made = fix_all.fix(built, Wanted(analysis.judged.pairings, analysis.roles), Watch(0.3))
+        made = fix_all.fix(built, Wanted(analysis.paired.pairings, analysis.roles), Watch(0.3))
         themes = list(analysis.resolver.themes())
         before = audit(analysis.resolver, pairs, themes)
         after = audit(Resolver(made.document), pairs, themes)

@@ -19,7 +19,7 @@ class ScopeTests(RoomCase):
         self.enterContext(mock.patch.object(fixing, "_PATIENCE", patience))
 
     def test_a_pairing_leads_to_all_of_its_foreground(self):
-        pairings = Analysis(self.stored()).judged.pairings
+        pairings = Analysis(self.stored()).paired.pairings
         key = next(one.key for one in pairings if one.foreground == "text.faint")
         page = self.client.get(self.url("checks:room"), {"pairing": key})
         self.assertContains(page, 'id="fix-foreground"')

@@ -66,7 +66,7 @@ class NeverAllTests(RoomCase):
                 with self.subTest(seed=seed, name=name):
                     words = self.words(name, query)
                     claims = [match[0] for match in CLAIM.finditer(words)]
-                    if count and claims and analysis.judged.pairings:
+                    if count and claims and analysis.paired.pairings:
                         seen += 1
                         self.assertRegex(
                             words, r"in no known pairing|In no pairing|not judged", claims

@@ -71,7 +71,7 @@ def _room(frame: ChecksFrame, scope: Scope, problem: str = "", status: int = 200
     axis = frame.document.axis(scope.axis) or modes_axis(frame.document)
     context: dict[str, Any] = {
         "waits": waits,
-        "pairs": len(frame.analysis.judged.pairings),
+        "pairs": len(frame.analysis.paired.pairings),
         "failing": len(frame.analysis.failing),
         "not_judged": unplaced.sentence(len(frame.analysis.once(unplaced.unplaced))),
         "task": solving.panel,
@@ -86,7 +86,7 @@ def _room(frame: ChecksFrame, scope: Scope, problem: str = "", status: int = 200
 
 
 def _is_large(frame: ChecksFrame) -> bool:
-    return is_long(len(frame.analysis.judged.pairings), len(frame.analysis.failing))
+    return is_long(len(frame.analysis.paired.pairings), len(frame.analysis.failing))
 
 
 def _solve(frame: ChecksFrame, scope: Scope) -> HttpResponse:

@@ -75,7 +75,7 @@ def _room(
         "columns": columns,
         "groups": _groups(table),
         "rows": _rows(frame, rows, columns, names),
-        "pairings": frame.analysis.judged.pairings,
+        "pairings": frame.analysis.paired.pairings,
         "total": laid_out.total,
         "start": wanted.start,
         "upto": wanted.start + len(rows),

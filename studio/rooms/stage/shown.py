@@ -73,7 +73,7 @@ def staged_in(frame: StageFrame) -> list[Staged]:
     analysis, scene = frame.analysis, scene_of(frame)
     zones = addresses.read_zones(analysis, addresses.of_scene(frame.address.zones, scene_id(frame)))
     shipped = library.find(frame.document, frame.address.scene)
-    card = judged(frame) if shipped.id == library.CARD else {}
+    card = on_card(frame) if shipped.id == library.CARD else {}
     themes = (addresses.theme_of(analysis, frame.theme, pane) for pane in _asked(frame))
     return [Staged(analysis, scene, theme, zones, card) for theme in themes]
 
@@ -94,7 +94,7 @@ def context(frame: StageFrame) -> dict[str, Any]:
     staged = staged_in(frame)
     scene = staged[0].scene
     themes = [here.theme for here in staged]
-    card = judged(frame) if shipped.id == library.CARD else {}
+    card = on_card(frame) if shipped.id == library.CARD else {}
     unlinked = stage.unlinked(analysis, scene)
     lit = stage.painted_by(analysis, address.light) if address.light else []
     if address.dock == "unlinked" and not address.light:
@@ -238,7 +238,7 @@ def _following(frame: StageFrame, asked: PaneAsked) -> list[str]:
     ]
 
 
-def judged(frame: StageFrame) -> dict[str, Token]:
+def on_card(frame: StageFrame) -> dict[str, Token]:
     """The tokens of the plain card: those of the address, else the texts and surfaces of the scheme."""
     document, guessed = frame.document, frame.analysis.bindings
     asked = (frame.address.ink, frame.address.fill, frame.address.ground)

@@ -36,7 +36,7 @@ class DemoTests(SimpleTestCase):
         super().setUpClass()
         cls.whole = quillhaven.document()
         analysis = Analysis(cls.whole)
-        cls.pairs = balancing.judged(analysis.judged, analysis.roles)
+        cls.pairs = balancing.grounds(analysis.paired, analysis.roles)
 
     def standings(self, document, standard="light", mode="dark"):
         for brand, picks in balancing.brand_themes(document, {}):
@@ -109,7 +109,7 @@ class EvenTests(SimpleTestCase):
 
     def stands(self, built):
         analysis = Analysis(built)
-        pairs = balancing.judged(analysis.judged, analysis.roles)
+        pairs = balancing.grounds(analysis.paired, analysis.roles)
         (standing,) = balancing.standings(built, pairs, "appearance", "light", "dark", {})
         return standing
 

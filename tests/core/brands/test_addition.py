@@ -69,7 +69,7 @@ def falling_short_in(brand):
     place = analysis.resolver.axis_index[brand.axis]
     mode = analysis.resolver.mode_index[place][brand.mode]
     themes = [theme for theme in analysis.resolver.themes() if theme[place] == mode]
-    readings = audit(analysis.judging, analysis.judged.pairings, themes)
+    readings = audit(analysis.paired_resolver, analysis.paired.pairings, themes)
     return [reading for reading in readings if reading.fails]
 
 

@@ -212,7 +212,7 @@ class NamedTests(SimpleTestCase):
         for _ in range(count):
             analysis = Analysis(built)
             for key in analysis.failing:
-                fixes = nearest_step.fixes(analysis.judged, analysis.judged.pairing(key))
+                fixes = nearest_step.fixes(analysis.paired, analysis.paired.pairing(key))
                 if fixes:
                     built = set_values(built, fixes[0].settings)
                     break

@@ -47,7 +47,7 @@ def small():
 
 def words(built):
     """What is judged, in words, with what it must reach."""
-    return [(summary(built, p), p.required) for p in Analysis(built).judged.pairings]
+    return [(summary(built, p), p.required) for p in Analysis(built).paired.pairings]
 
 
 class KeptRulesTests(SimpleTestCase):
@@ -78,7 +78,7 @@ class KeptRulesTests(SimpleTestCase):
 
     def test_one_pairing_is_said_otherwise_and_given_back_to_its_rule(self):
         built = PairByRule("k").apply(small())
-        key = Analysis(built).judged.pairings[0].key
+        key = Analysis(built).paired.pairings[0].key
         other = RequireOfPairing("own", key, 0.0, " a logo ").apply(built)
         self.assertEqual(
             other.pairings,
@@ -94,13 +94,13 @@ class KeptRulesTests(SimpleTestCase):
     def test_a_pairing_by_hand_is_not_made_twice(self):
         built = PairByRule("k").apply(AddPairing("p", "text.main", "page").apply(small()))
         self.assertEqual(len(words(built)), 2)
-        self.assertEqual(len({p.key for p in Analysis(built).judged.pairings}), 2)
+        self.assertEqual(len({p.key for p in Analysis(built).paired.pairings}), 2)
 
     def test_texts_stay_legible_under_the_overlay_of_a_state(self):
         veils = (token("overlay.hover", "#0000001a"), token("overlay", "#00000080"))
         built = replace(small(), tokens=(*small().tokens, *veils))
         built = PairByRule("k", ("overlays",)).apply(built)
-        (made,) = Analysis(built).judged.pairings
+        (made,) = Analysis(built).paired.pairings
         self.assertEqual(made.backgrounds, ("overlay.hover", "page"))
         (reading,) = audit(Resolver(built), [made], [(0,)])
         # 26/255 of black over white, 8 bits between layers: 0.898 * 255 = 229. WCAG 2.2 on the two.
@@ -123,7 +123,7 @@ class JudgedTests(SimpleTestCase):
     def test_each_pairing_says_by_which_rule(self):
         built = PairByPattern("k", "action.*", "page").apply(PairByRule("k").apply(small()))
         analysis = Analysis(built)
-        sentences = [rule_view.names(analysis)[p.key] for p in analysis.judged.pairings]
+        sentences = [rule_view.names(analysis)[p.key] for p in analysis.paired.pairings]
         self.assertEqual(
             sentences,
             [
@@ -177,8 +177,8 @@ class JudgedTests(SimpleTestCase):
 
     def test_an_analysis_of_a_document_without_rules_is_that_of_the_document(self):
         analysis = Analysis(small())
-        self.assertIs(analysis.judged, analysis.document)
-        self.assertIs(analysis.judging, analysis.resolver)
+        self.assertIs(analysis.paired, analysis.document)
+        self.assertIs(analysis.paired_resolver, analysis.resolver)
 
     @tried(25)
     @given(st.integers(0, 10**6))

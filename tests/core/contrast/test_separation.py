@@ -15,7 +15,7 @@ from prism.errors import EditError
 from prism.model.document import Pairing
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
-from prism.roles.rules import judged
+from prism.roles.rules import paired
 from tests import tried
 from tests.builders import axis, counter_keys, document, token
 
@@ -145,7 +145,7 @@ class PartingTests(SimpleTestCase):
         built = document(*tokens, axes=(axis("look", "day", "night"),), pairings=pairs)
         short = failing(built)
         for key in short:
-            pairing = judged(built).pairing(key)
+            pairing = paired(built).pairing(key)
             for found in partings(built, pairing, counter_keys()):
                 with self.subTest(seed=seed, kind=found.kind):
                     self.assertTrue(all(r.passes for r in readings(found.document, found.pairing)))

@@ -88,7 +88,7 @@ class UnplacedTests(SimpleTestCase):
             built = replace(built, pairings=(Pairing("p", names[0], (names[1],)),))
         analysis = Analysis(built)
         judged = {
-            k for p in analysis.judged.pairings for k in (p.foreground, *p.backgrounds, p.page)
+            k for p in analysis.paired.pairings for k in (p.foreground, *p.backgrounds, p.page)
         }
         for one in built.tokens:
             known = analysis.roles[one.key]

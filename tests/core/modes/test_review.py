@@ -57,7 +57,7 @@ class DemoTests(SimpleTestCase):
         self.assertTrue(self.made.solved.proven)
         themes = [theme for theme in self.after.themes() if self.picks(theme) == "night"]
         self.assertEqual(len(themes), 96)
-        pairs = rules.judged(self.made.document).pairings
+        pairs = rules.paired(self.made.document).pairings
         self.assertGreater(len(pairs), 60)
         self.assertEqual([one for one in audit(self.after, pairs, themes) if one.fails], [])
 
@@ -212,7 +212,7 @@ class DecidedTests(SimpleTestCase):
 class FixTests(SimpleTestCase):
     def fixed(self, built, **wanted):
         analysis = Analysis(built)
-        pairs = analysis.judged.pairings or tuple(one.pairing for one in analysis.offered)
+        pairs = analysis.paired.pairings or tuple(one.pairing for one in analysis.offered)
         return pairs, fix_all.fix(built, Wanted(pairs, analysis.roles, **wanted), Watch(0.4))
 
     def test_the_demo_passes_in_every_theme_by_a_few_moves(self):
@@ -277,7 +277,7 @@ class IntentTests(SimpleTestCase):
         for source in ("light", "dark"):
             made, after, themes = self.made("raise", source)
             self.assertEqual(made.short, ())
-            pairs = rules.judged(self.whole).pairings
+            pairs = rules.paired(self.whole).pairings
             raised = [
                 replace(p, required={3.0: 4.5, 4.5: 7.0}.get(p.required, p.required)) for p in pairs
             ]

@@ -174,7 +174,7 @@ class ZoneTests(SimpleTestCase):
         )
         for pair in missing:
             self.assertGreater(pair.count, 0)
-            known = {(p.foreground, p.backgrounds[0]) for p in self.analysis.judged.pairings}
+            known = {(p.foreground, p.backgrounds[0]) for p in self.analysis.paired.pairings}
             self.assertNotIn((pair.foreground.key, pair.backgrounds[0].key), known)
 
     def test_what_is_seen_needs_what_its_size_and_kind_ask_for(self):

@@ -92,7 +92,7 @@ class ScopeTests(SimpleTestCase):
         return made, Analysis(made.made.document)
 
     def assert_nothing_is_worse(self, after):
-        pairs = self.analysis.judged.pairings
+        pairs = self.analysis.paired.pairings
         themes = list(self.analysis.resolver.themes())[::7]
         was = audit(self.analysis.resolver, pairs, themes)
         now = audit(after.resolver, pairs, themes)
@@ -112,7 +112,7 @@ class ScopeTests(SimpleTestCase):
         self.assertEqual(made.short, ())
         for row in made.rows:
             self.assertIn("dim", row.where)
-        pairs = self.analysis.judged.pairings
+        pairs = self.analysis.paired.pairings
         dim = [t for t in after.resolver.themes() if after.resolver.picks(t)["appearance"] == "dim"]
         self.assertEqual([one for one in audit(after.resolver, pairs, dim[::5]) if one.fails], [])
         self.assert_nothing_is_worse(after)

@@ -39,7 +39,9 @@ def made(*colors, **more):
 def falling_short(built):
     """The pairings that fall short in some theme, read one by one."""
     analysis = Analysis(built)
-    readings = audit(analysis.judging, analysis.judged.pairings, list(analysis.resolver.themes()))
+    readings = audit(
+        analysis.paired_resolver, analysis.paired.pairings, list(analysis.resolver.themes())
+    )
     return [reading for reading in readings if not reading.passes]
 
 
@@ -62,7 +64,7 @@ class AnyColorTests(SimpleTestCase):
     def test_every_pairing_passes_in_every_theme(self, colors, start, names):
         known, built = made(*colors, start=start, naming=names)
         analysis = Analysis(built)
-        self.assertGreaterEqual(len(analysis.judged.pairings), 70)
+        self.assertGreaterEqual(len(analysis.paired.pairings), 70)
         self.assertEqual(falling_short(built), [])
         self.assertEqual(analysis.once(coverage_of).gaps, ())
         self.assertEqual(checks.run(analysis, *_SOUND), [])
@@ -254,7 +256,7 @@ class ShownTests(SimpleTestCase):
         self.assertEqual((shown.tokens, shown.failing), (len(built.tokens), 0))
         margins = [read.margin for read in shown.pairings]
         self.assertEqual(margins, sorted(margins))
-        self.assertEqual(len(shown.pairings), len(analysis.judged.pairings))
+        self.assertEqual(len(shown.pairings), len(analysis.paired.pairings))
         brine = next(strip for strip in shown.strips if strip.name == "brine")
         marked = [step.hex for step in brine.steps if step.is_base]
         self.assertEqual(marked or [brine.base], ["#00687b"])

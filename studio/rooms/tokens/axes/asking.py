@@ -31,7 +31,7 @@ def prepared(analysis: Analysis, asked: Asked) -> tuple[Analysis, Asked]:
 
 def pairings(analysis: Analysis) -> int:
     """How many pairings a proposal is judged by."""
-    return len(analysis.judged.pairings or analysis.offered)
+    return len(analysis.paired.pairings or analysis.offered)
 
 
 def fields_of(asked: Asked) -> dict[str, Any]:
