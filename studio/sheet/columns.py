@@ -1,4 +1,4 @@
-"""The axis whose modes are the columns of the sheet and of the ladder."""
+"""The columns of the sheet: those before the modes, and the axis whose modes follow; the ladder has the same axis."""
 
 from __future__ import annotations
 
@@ -7,6 +7,14 @@ from typing import Protocol
 from prism.analysis import Analysis
 from prism.model.document import Axis
 from studio.rooms.themes import axis_named
+
+#: What stands before the modes in the sheet of tokens; the sheets of the palette have names alone.
+BEFORE_MODES = ("names", "roles")
+
+
+def span(axis: Axis | None, *, in_palette: bool) -> int:
+    """How many columns the sheet has."""
+    return (1 if in_palette else len(BEFORE_MODES)) + (len(axis.modes) if axis else 1)
 
 
 class WithColumns(Protocol):

@@ -14,7 +14,7 @@ from prism.model.grouping import separator_of
 from prism.sheet import grid
 from studio.rooms.parts import Part
 from studio.sheet import cells
-from studio.sheet.columns import mode_names_of
+from studio.sheet.columns import mode_names_of, span
 from studio.sheet.editor import SheetFrame
 
 #: The types that a token of a part of the palette can be of.
@@ -33,7 +33,7 @@ def source(frame: SheetFrame) -> str:
 
 def blocks(frame: SheetFrame, axis: Axis | None, planned: Sequence[grid.Block]) -> list[str]:
     """The markup of blocks of rows."""
-    columns = (1 if frame.address.only else 2) + (len(axis.modes) if axis else 1)
+    columns = span(axis, in_palette=bool(frame.address.only))
     start = source(frame)
     markup = []
     tier = ""
@@ -96,6 +96,7 @@ def _adder(frame: SheetFrame, axis: Axis | None) -> str:
         "in_roles": not frame.address.only,
         "start": start,
         "columns": columns,
+        "span": span(axis, in_palette=bool(frame.address.only)),
         "done": frame.query(add=None) or "?",
         "types": types,
         "type": typed.get("new_type", ""),

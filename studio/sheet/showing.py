@@ -17,7 +17,7 @@ from studio.rooms.address import state_of
 from studio.rooms.frame import Frame
 from studio.sheet import markup
 from studio.sheet.address import SheetAddress
-from studio.sheet.columns import axis_of
+from studio.sheet.columns import axis_of, span
 from studio.sheet.editor import SheetFrame, editor
 from studio.sheet.intents import INTENTS
 from studio.store import projects as store
@@ -92,6 +92,7 @@ def show_sheet(
         "source": markup.source(frame),
         "axis": axis,
         "heads": grid.columns(frame.resolver, axis, frame.theme),
+        "span": span(axis, in_palette=bool(address.only)),
         "blocks": markup.blocks(frame, axis, blocks),
         "count": len(tokens),
         "find": address.find,

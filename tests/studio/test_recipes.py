@@ -82,6 +82,37 @@ class RecipeTests(SimpleTestCase):
                 1,
             )
         )
+        # column of the sheet
+        cls.put(
+            "prism/sheet/grid.py",
+            "@dataclass(frozen=True, slots=True)\nclass Block:",
+            '    @property\n    def depth(self) -> int:\n        return self.token.path.count(".") + 1\n\n\n',
+        )
+        cls.put("studio/sheet/cells.py", "    cells: tuple[_Cell, ...]\n", "    depth: int\n")
+        cls.put(
+            "studio/sheet/cells.py",
+            "            tuple(_cell(token.key",
+            "            line.depth,\n",
+        )
+        cls.put("studio/sheet/columns.py", ', "roles")', ', "depth"')
+        cls.put(
+            "studio/rooms/tokens/templates/tokens/grid.html",
+            "          {% if not part %}<col",
+            '<col class="depth">',
+        )
+        cls.put(
+            "studio/rooms/tokens/templates/tokens/grid.html",
+            "            {% if not part %}<th",
+            "<th>depth</th>",
+        )
+        cls.put(
+            "studio/rooms/tokens/templates/tokens/line.html",
+            "{% if line.in_roles %}",
+            "<td>{{ line.depth }}</td>",
+        )
+        cls.put(
+            "studio/rooms/tokens/templates/tokens/adder.html", "    {% if in_roles %}", "<td></td>"
+        )
         # export target
         cls.write("prism/formats/name_list.py", TARGET)
         cls.put("prism/formats/files.py", "    palettes,\n", "    name_list,\n")
@@ -177,6 +208,26 @@ class RecipeTests(SimpleTestCase):
             "import django; django.setup(); from studio.work.kinds import KINDS; print('gather-notes' in KINDS)",
         )
         self.assertEqual(tasks.stdout, "True\n", tasks.stderr[-2000:])
+
+    def test_a_column_stands_in_the_sheet(self):
+        told = self.run_in_copy(
+            "-c",
+            "import django; django.setup()\n"
+            "from demo import quillhaven\n"
+            "from prism.resolution.resolver import Resolver\n"
+            "from prism.sheet import grid\n"
+            "from studio.sheet import cells, columns\n"
+            "document = quillhaven.document()\n"
+            "resolver, axis = Resolver(document), document.axes[0]\n"
+            "tokens = [document.token_at('text.link')]\n"
+            "(line,) = grid.lines(resolver, axis, resolver.default_theme, tokens)\n"
+            "print(cells.markup(line, {mode.key: mode.name for mode in axis.modes}, '?').shown(frozenset()))\n"
+            "print(columns.span(axis, in_palette=False) - len(axis.modes))",
+        )
+        self.assertEqual(told.returncode, 0, told.stderr[-2000:])
+        row, _, count = told.stdout.strip().rpartition("\n")
+        self.assertIn("<td>2</td>", row)
+        self.assertEqual(count, "3")
 
     def test_a_scene_stands_on_the_stage(self):
         told = self.run_in_copy(
