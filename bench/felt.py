@@ -111,13 +111,13 @@ def acts() -> Iterator[Act]:
 
 
 def _nth(page: Page, selector: str, number: int) -> str:
-    """A selector of the n-th element that another finds, or of the last."""
-    page.evaluate(
+    """A selector of the n-th element that another finds, or of the last; empty where there is none."""
+    found = page.evaluate(
         "([s, n]) => { const all = [...document.querySelectorAll(s)];"
-        " all[Math.min(n, all.length - 1)].dataset.felt = '1'; }",
+        " all.slice(0, n + 1).at(-1)?.setAttribute('data-felt', ''); return all.length; }",
         [selector, number],
     )
-    return "[data-felt]"
+    return "[data-felt]" if found else ""
 
 
 def measure(page: Page, start: str, cell: str, act: Act) -> None:
@@ -128,6 +128,8 @@ def measure(page: Page, start: str, cell: str, act: Act) -> None:
         page.fill("#value", "#4a5568" if page.input_value("#value") != "#4a5568" else "#4a5569")
         page.wait_for_timeout(READ)
     target = act.click(page)
+    if not target:  # no pairing is there before rules have made some
+        return
     took, sent = page.evaluate(_FELT, [target, act.wanted, act.typed, ""])
     act.took.append(took)
     act.sent.append(sent)

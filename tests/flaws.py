@@ -99,6 +99,13 @@ def _elevation(document: Document, rng: random.Random) -> Planted:
     return Planted(_with(document, card, values=page.values), "elevation", card.key)
 
 
+def _merged(document: Document, rng: random.Random) -> Planted:
+    texts = {t.path: t for t in document.tokens}
+    main, quiet = texts["text.main"], texts[rng.choice(("text.quiet", "text.hint"))]
+    values = (*(v for v in quiet.values if v[0] == BASE), *(v for v in main.values if v[0] != BASE))
+    return Planted(_with(document, quiet, values=values), "merged", quiet.key)
+
+
 def _vision(document: Document, rng: random.Random) -> Planted:
     red, green = rng.choice(
         (("#b25000", "#8a6a00"), ("#c0392b", "#96640a"), ("#a0522d", "#7d6608"))
@@ -241,6 +248,7 @@ KINDS: dict[str, Callable[[Document, random.Random], Planted]] = {
     "contrast": _contrast,
     "balance": _balance,
     "elevation": _elevation,
+    "merged": _merged,
     "vision": _vision,
     "coverage": _coverage,
     "broken": _broken,

@@ -3,6 +3,6 @@
 from __future__ import annotations
 
 from prism.capability import Capability
-from prism.modes import commands
+from prism.modes import commands, merged
 
-CAPABILITY = Capability("modes", commands=(commands,))
+CAPABILITY = Capability("modes", checks=(merged.CHECK,), commands=(commands,))

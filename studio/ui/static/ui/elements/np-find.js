@@ -1,10 +1,11 @@
 // <np-find><input type="search"></np-find> in a form with method="get" inside an np-region: shows what is found
-// at each key. The address in the history stays that of the page before, so that Back leaves the search.
+// at each key: at once, and while typing goes on at its next pause. The address in the history stays that of the page before, so that Back leaves the search.
 
 const PAUSE = 120;
 
 export class NpFind extends HTMLElement {
   #timer = 0;
+  #asked = -PAUSE;
 
   connectedCallback() {
     this.addEventListener("input", this.#onInput);
@@ -17,7 +18,9 @@ export class NpFind extends HTMLElement {
 
   #onInput = () => {
     clearTimeout(this.#timer);
-    this.#timer = setTimeout(() => this.#find(), PAUSE);
+    const goesOn = performance.now() - this.#asked < PAUSE;
+    this.#timer = setTimeout(() => this.#find(), goesOn ? PAUSE : 0);
+    this.#asked = performance.now();
   };
 
   async #find() {
