@@ -124,7 +124,11 @@ def _alike(plain: Role, state: Role) -> bool:
 
 def _looked(analysis: Analysis) -> Looked:
     pairs, unsure = analysis.once(_pairs)
-    words = f"{unsure:,} {'color' if unsure == 1 else 'colors'} whose role is not sure" if unsure else ""
+    words = (
+        f"{unsure:,} {'color' if unsure == 1 else 'colors'} whose role is not sure"
+        if unsure
+        else ""
+    )
     return Looked(
         len(pairs),
         "pair of colors that differ in meaning",

@@ -1,0 +1,134 @@
+"""How good guesses of roles are on documents with a key by hand, and how sure the sure ones may be called.
+
+    .venv/bin/python -m bench.roles [--write]
+
+Every document is left out in turn: whether a reason counts as sure is decided by the others alone. Writes
+``docs/roles-measured.md``.
+"""
+
+from __future__ import annotations
+
+import argparse
+from collections import Counter, defaultdict
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+
+from bench import machine
+from prism.resolution.resolver import Resolver
+from prism.roles.guess import guess
+from tests import roles
+
+PAGE = Path(__file__).parents[1] / "docs" / "roles-measured.md"
+#: A reason counts as sure from this share of right guesses on, among at least so many in the other documents.
+SHARE, LEAST = 0.98, 10
+_ABOUT = """# Roles, measured
+
+Made by `python -m bench.roles`, over the documents of `tests/data/roles`, each with a key by hand. “Sure” is what the
+product calls sure today; “fitted” calls a guess sure where, in all documents but its own, at least {share} of 100 guesses
+for its reason were right, and there were {least} of them. Many rules were taught by these very documents, so guesses on
+documents that nobody has seen are worse; docs/roles.md has what first runs came to.
+"""
+
+
+@dataclass(frozen=True)
+class Row:
+    """A color of a document: for what reason it was guessed, and how that came out. No reason: unknown."""
+
+    document: str
+    reason: str
+    sure: bool
+    right: bool
+
+
+def rows() -> Iterator[Row]:
+    """Every color that has a key."""
+    for name in roles.names():
+        keyed = roles.read(name)
+        guesses = guess(keyed.document, Resolver(keyed.document))
+        for path, wanted in keyed.roles.items():
+            token = keyed.document.token_at(path)
+            known = guesses.get(token.key) if token else None
+            if known is None or known.role.kind == "unknown":
+                yield Row(name, "", sure=False, right=False)
+            else:
+                reason = f"{known.why} ({known.sure})"
+                yield Row(name, reason, known.is_sure, str(known.role) == wanted)
+
+
+def fitted(every: Sequence[Row], left_out: str) -> set[str]:
+    """The reasons that count as sure by all documents but one."""
+    counted: dict[str, Counter[bool]] = defaultdict(Counter)
+    for row in every:
+        if row.document != left_out and row.reason:
+            counted[row.reason][row.right] += 1
+    return {
+        reason
+        for reason, of in counted.items()
+        if of.total() >= LEAST and of[True] >= SHARE * of.total()
+    }
+
+
+def figures(every: Iterable[Row], sure_reasons: set[str]) -> Counter[str]:
+    """What came out for some rows."""
+    counted: Counter[str] = Counter()
+    for row in every:
+        counted["colors"] += 1
+        counted["right" if row.right else "wrong" if row.reason else "unknown"] += 1
+        for kind, sure in (("sure", row.sure), ("fitted", row.reason in sure_reasons)):
+            counted[kind] += sure
+            counted[f"{kind} and wrong"] += sure and not row.right
+    return counted
+
+
+def table(every: Sequence[Row]) -> str:
+    """The figures of each document, and of all reasons."""
+    columns = (
+        "colors",
+        "right",
+        "wrong",
+        "unknown",
+        "sure",
+        "sure and wrong",
+        "fitted",
+        "fitted and wrong",
+    )
+    lines = [f"| document | {' | '.join(columns)} |", "| --- |" + " --: |" * len(columns)]
+    total: Counter[str] = Counter()
+    for name in roles.names():
+        own = [row for row in every if row.document == name]
+        counted = figures(own, fitted(every, name))
+        total += counted
+        lines.append(f"| {name} | " + " | ".join(str(counted[column]) for column in columns) + " |")
+    lines.append("| **together** | " + " | ".join(str(total[column]) for column in columns) + " |")
+    return "\n".join(lines)
+
+
+def reasons(every: Sequence[Row]) -> str:
+    """How often guesses for each reason are right, the most frequent first."""
+    counted = Counter(row.reason for row in every if row.reason)
+    right = Counter(row.reason for row in every if row.right)
+    documents = {
+        reason: len({row.document for row in every if row.reason == reason}) for reason in counted
+    }
+    lines = ["| reason (how sure) | guesses | right | documents |", "| --- | --: | --: | --: |"]
+    lines += [
+        f"| {reason} | {count} | {right[reason]} | {documents[reason]} |"
+        for reason, count in counted.most_common()
+    ]
+    return "\n".join(lines)
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--write", action="store_true", help=f"write {PAGE.name}")
+    every = list(rows())
+    about = _ABOUT.format(share=round(SHARE * 100), least=LEAST)
+    text = f"{about}\n{table(every)}\n\n## By reason\n\n{reasons(every)}\n"
+    if parser.parse_args().write:
+        machine.write(PAGE, text)
+    print(text)
+
+
+if __name__ == "__main__":
+    main()
