@@ -206,21 +206,22 @@ def _fails(made: Report, fail_on: str, against: bool, one_theme: bool) -> bool:
 def _by_rule(document: Document, file: str) -> tuple[Document, dict[str, str]]:
     """The document with the pairings that its rules make, or where there are none those of all rules;
     and the rule of each by its key."""
-    if document.pairings and not document.rules:
+    if document.pairings and not document.rules and rules.says_itself(document):
         return document, {}
     guesses = guess(document, resolver_of(document))
-    made = rules.kept(document, guesses)
-    if document.pairings or made:
+    if rules.says_itself(document):
+        made = rules.kept(document, guesses)
         return rules.joined(document, made), _rule_names(document, made)
     made = rules.pairings(document, guesses)
-    if not made:
+    if not made and not document.pairings:
         raise FormatError(
             "There are no pairings, and the names of the colors do not say what stands on what.",
             place=file,
             fix="Name pairings with --pairings.",
         )
     count = counted(len(made), "pairing")
-    click.echo(f"{count} by rule, as the file names none.", err=True)
+    shown = f", beside {len(document.pairings)} that its rules show" if document.pairings else ""
+    click.echo(f"{count} by rule, as the file names none{shown}.", err=True)
     return rules.joined(document, made), _rule_names(document, made)
 
 

@@ -139,8 +139,7 @@ def fix(
     """
     document = load(file, maps)
     guesses = guess(document, resolver_of(document))
-    judged = rules.joined(document, rules.kept(document, guesses))
-    pairs = judged.pairings or tuple(made.pairing for made in rules.pairings(judged, guesses))
+    pairs = rules.demanded(document, guesses)
     if not pairs:
         raise FormatError(_NOTHING, place=file, fix="See what the command roles makes of them.")
     held = frozenset(_token(document, path) for path in holds)

@@ -9,7 +9,7 @@ from prism.analysis import Analysis
 from prism.contrast.unplaced import unplaced_of
 from prism.model.document import Pairing, Rule, shown_path
 from prism.resolution.contrast import REQUIRED
-from prism.roles.rules import BY_ID, RULES, sentence
+from prism.roles.rules import BY_ID, RULES, is_shown, sentence
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,6 +60,14 @@ def names(analysis: Analysis) -> dict[str, str]:
     """The sentence of the rule that made a pairing, by the pairing's key."""
     sentences = {rule.key: sentence(rule) for rule in analysis.document.rules}
     return {made.pairing.key: sentences[made.rule] for made in analysis.by_rule}
+
+
+def source(analysis: Analysis, opened: Pairing) -> str:
+    """Where a pairing comes from, in words."""
+    rule = names(analysis).get(opened.key)
+    if rule:
+        return f"by the rule: {rule}"
+    return "set together in the imported style sheet" if is_shown(opened) else "added by hand"
 
 
 def pairing(analysis: Analysis, key: str) -> Pairing | None:

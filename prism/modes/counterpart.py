@@ -9,7 +9,7 @@ roles alone, and needs no palette.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import product
 
 from prism.changes.axes import add_axis, add_mode
@@ -86,13 +86,12 @@ def propose(
     owner = document.axis(place.axis)
     if place.axis and (owner is None or all(mode.key != place.source for mode in owner.modes)):
         raise EditError("The mode to start from is no longer there.")
-    judged = rules.joined(document, rules.kept(document, guesses))
-    pairs = (*judged.pairings, *(made.pairing for made in rules.pairings(judged, guesses)))
+    made_from, pairs = _pairs(document, guesses)
     trial = _Trial(document, place, dark)
     themes = list(_themes(resolver, place, guesses))
     for other in themes:
         was = resolver.theme({**other, **trial.start})
-        chosen = Counterpart(document, resolver, was, guesses, pairs, dark)
+        chosen = Counterpart(document, resolver, was, guesses, made_from, dark)
         trial.settle(resolver, was, other, chosen)
     before = [resolver.theme({**other, **trial.start}) for other in themes]
     after = [trial.after.theme({**other, **trial.end}) for other in themes]
@@ -108,6 +107,19 @@ def propose(
             for short in _falling_short(trial.after, pairs, after)
         ),
     )
+
+
+def _pairs(
+    document: Document, guesses: Mapping[str, Guess]
+) -> tuple[tuple[Pairing, ...], tuple[Pairing, ...]]:
+    """The pairings that colors are chosen by, and those that they are judged by: the latter are also those that a
+    style sheet shows, whose two colors no role may have brought together."""
+    said = replace(document, pairings=tuple(p for p in document.pairings if not rules.is_shown(p)))
+    judged = rules.joined(said, rules.kept(said, guesses))
+    pairs = (*judged.pairings, *(made.pairing for made in rules.pairings(judged, guesses)))
+    known = {(pairing.foreground, pairing.backgrounds[:1]) for pairing in pairs}
+    shown = (p for p in document.pairings if rules.is_shown(p))
+    return pairs, (*pairs, *(p for p in shown if (p.foreground, p.backgrounds) not in known))
 
 
 class _Trial:

@@ -45,30 +45,28 @@ def propose(document: Document, axis: str, source: str, key: str, scheme: str = 
     resolver = resolver_of(document)
     guesses = guess(document, resolver)
     judged = rules.joined(document, rules.kept(document, guesses))
+    demanded = replace(document, pairings=rules.demanded(document, guesses))
     resolver = resolver_of(judged, resolver)
     theme = resolver.theme({axis: source})
     trial = Trial(resolver, axis, source, key)
     elevation = levels.find(resolver, theme, guesses)
     if elevation is not None:
         mirrored = _along_the_palette(trial, theme, guesses, elevation)
-        short = _falling_short(judged, guesses, axis, source, mirrored)
+        short = _falling_short(demanded, axis, source, mirrored)
         if short <= _MANY:
             return mirrored
     by_role = counterpart.rows(resolver, axis, source, key, scheme)
     if elevation is None:
         return by_role or _along_the_palette(trial, theme, guesses, None)
-    if by_role and _falling_short(judged, guesses, axis, source, by_role) < short:
+    if by_role and _falling_short(demanded, axis, source, by_role) < short:
         return by_role
     return mirrored
 
 
-def _falling_short(
-    judged: Document, guesses: Mapping[str, Guess], axis: str, source: str, rows: list[Row]
-) -> float:
-    """The share of pairings, of the document or where it has none of all rules, that fall short in a
-    mode of these rows and not where it comes from, with the other axes in their default modes."""
-    by_rule = [made.pairing for made in rules.pairings(judged, guesses)]
-    pairs = judged.pairings or by_rule
+def _falling_short(judged: Document, axis: str, source: str, rows: list[Row]) -> float:
+    """The share of pairings that fall short in a mode of these rows and not where it comes from, with the other axes
+    in their default modes."""
+    pairs = judged.pairings
     before = resolver_of(judged)
     mode = Mode("tried", "tried")
     after = Resolver(with_rows(judged, axis, mode, source, _for(rows, axis), tried=True), before)

@@ -115,10 +115,7 @@ def review(
     proposed = _kept_elsewhere(start, intent.rows(start))
     rows = {row.token.key: row for row in _decided(document, asked, proposed)}
     guesses = guess(document, resolver_of(document))
-    judged = rules.joined(document, rules.kept(document, guesses))
-    pairs = intent.needs(
-        judged.pairings or tuple(made.pairing for made in rules.pairings(judged, guesses))
-    )
+    pairs = intent.needs(rules.demanded(document, guesses))
     started = proposal.with_rows(document, axis, mode, asked.source, rows.values())
     wanted = Wanted(pairs, guesses, {axis: mode.key}, {axis: asked.source}, _held(asked))
     starts = bool(rows) or asked.intent != INTENTS[0].id
@@ -131,7 +128,9 @@ def review(
     listed = sorted(rows.values(), key=lambda row: order[row.token.key])
     there = replace(wanted, within={axis: asked.source}, like={})
     before = sum(1 for _ in solver.falling_short(document, there))
-    return Review(tuple(listed), solved.document, pairs, not judged.pairings, solved, before)
+    return Review(
+        tuple(listed), solved.document, pairs, not rules.says_itself(document), solved, before
+    )
 
 
 def _held(asked: Asked) -> frozenset[str | Place]:

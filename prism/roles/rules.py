@@ -275,6 +275,30 @@ def joined(document: Document, made: Sequence[ByRule]) -> Document:
     return replace(document, pairings=(*document.pairings, *here)) if here else document
 
 
+def is_shown(pairing: Pairing) -> bool:
+    """Whether a pairing of a document is one that its style sheet shows: nobody has added it."""
+    return pairing.key == shown(pairing.foreground, pairing.backgrounds[0]).key
+
+
+def shown(foreground: str, background: str, page: str = "") -> Pairing:
+    """The pairing of two colors, by key, that a rule of a style sheet sets together."""
+    return Pairing(f"{foreground} {background}", foreground, (background,), page=page)
+
+
+def says_itself(document: Document) -> bool:
+    """Whether a document says what is judged: by rules that it keeps, or by a pairing that somebody has said."""
+    return bool(document.rules) or not all(map(is_shown, document.pairings))
+
+
+def demanded(document: Document, guesses: Mapping[str, Guess]) -> tuple[Pairing, ...]:
+    """What a document is judged by: its own pairings and those of its rules; and those of all rules, where it says
+    nothing itself."""
+    there = joined(document, kept(document, guesses))
+    if says_itself(document):
+        return there.pairings
+    return (*there.pairings, *(made.pairing for made in pairings(there, guesses)))
+
+
 def paired(document: Document) -> Document:
     """The document with the pairings that its rules make behind its own."""
     return joined(document, kept(document))

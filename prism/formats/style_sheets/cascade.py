@@ -112,7 +112,10 @@ class _Reader:
                 self._declaration(node, place)
             elif node.type == "qualified-rule":
                 inner = replace(self._nested(node, place), rule=self.source.positions.rule(node))
-                self._rules(_contents(node, inner), inner)
+                contents = _contents(node, inner)
+                if not inner.reason:
+                    self.sheet.together.rule(inner.selectors, contents)
+                self._rules(contents, inner)
             elif node.type == "at-rule":
                 self._at_rule(node, place)
             elif node.type == "error":

@@ -14,6 +14,7 @@ from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.formats.style_sheets.page import Page, Test
 from prism.formats.style_sheets.positions import Span
 from prism.formats.style_sheets.selectors import EVERY, ROOT, Way
+from prism.formats.style_sheets.together import Together
 
 #: Keywords that ask for the value of the element around (CSS Cascade 5, section 7.3): custom
 #: properties are inherited.
@@ -93,12 +94,14 @@ class Declaration:
 
 @dataclass
 class Sheet:
-    """All declarations by property, in order, what was skipped, and the parts that properties color."""
+    """All declarations by property, in order, what was skipped, the parts that properties color, and
+    what is put on what."""
 
     declarations: dict[str, list[Declaration]] = field(default_factory=dict)
     initial: dict[str, tuple[Any, ...]] = field(default_factory=dict)
     skipped: list[SkippedDeclaration] = field(default_factory=list)
     uses: dict[str, tuple[str, ...]] = field(default_factory=dict)
+    together: Together = field(default_factory=Together)
 
     @cached_property
     def several_elements(self) -> bool:

@@ -24,6 +24,7 @@ from prism.formats.style_sheets.page import Carrier, Tests
 from prism.formats.style_sheets.references import holds, variables
 from prism.formats.style_sheets.source import imported
 from prism.formats.style_sheets.texts import Text
+from prism.formats.style_sheets.together import with_pairings
 from prism.formats.style_sheets.types import Types, in_order
 from prism.formats.style_sheets.values import (
     MOST_THEMES,
@@ -121,6 +122,9 @@ class _Reader:
             axes=document_axes,
             tokens=with_tiers(tokens),
         )
+        by_path = {token.path: token for token in document.tokens}
+        made = {name: by_path[path] for name, path in self.values.paths.items() if path in by_path}
+        document = with_pairings(document, self.sheet.together, made)
         places = {token.path: f"{self.file}, --{token.path}" for token in document.tokens}
         return StyleSheet(whole(settle_names(document), places), tuple(self.sheet.skipped))
 

@@ -83,6 +83,7 @@ def _room(
         "themes": frame.resolver.theme_count,
         "waived": sum(bool(pairing.waiver) for pairing in frame.document.pairings),
         "rules": rules,
+        "open_source": rule_view.source(frame.analysis, opened) if opened else "",
         "open_rule": names.get(frame.address.pairing, ""),
         "rule": next((r for r in rules if r.rule.key == frame.address.rule), None),
         "problem": problem,

@@ -10,6 +10,7 @@ from prism.analysis import Analysis
 from prism.model.document import Mode
 from prism.modes import proposal
 from prism.modes.review import Asked
+from prism.roles import rules
 
 #: The key of a mode that is only proposed.
 KEY = "proposed"
@@ -31,7 +32,7 @@ def prepared(analysis: Analysis, asked: Asked) -> tuple[Analysis, Asked]:
 
 def pairings(analysis: Analysis) -> int:
     """How many pairings a proposal is judged by."""
-    return len(analysis.paired.pairings or analysis.offered)
+    return len(rules.demanded(analysis.document, analysis.roles))
 
 
 def fields_of(asked: Asked) -> dict[str, Any]:
