@@ -223,7 +223,6 @@ ACCEPTED: tuple[tuple[str, tuple[str, ...], str, str], ...] = (
     ("elevation", ("surface.floating", "surface.raised"), "", "Lists that open have a shadow of their own."),
     ("elevation", ("surface.modal", "surface.floating"), "", "Questions lie on a scrim."),
     ("merged", ("surface.page", "surface.sunken"), "", "Wells have a line around them."),
-    ("merged", ("action.line.hover", "action.line.selected"), "", "What is selected has a fill of its own."),
     ("merged", ("text.main", "text.faint"), "", "With contrast raised a hint is as dark as all texts."),
     ("merged", ("field.text", "field.hint"), "", "With contrast raised a hint is as dark as what is typed."),
     ("vision", SIGNALS, "signals gray", "Every signal stands beside its word."),

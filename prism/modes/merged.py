@@ -1,6 +1,6 @@
 """Colors that mean different things, tell apart in some themes, and are one color in others.
 
-Looked at are the states of one thing, sunken and raised surfaces and the page, texts of different weight in one group, and what
+Looked at are a thing and its hover, sunken and raised surfaces and the page, texts of different weight in one group, and what
 one part of different statuses is painted with; only where it is sure what both are for. Two colors that are one
 everywhere are left alone: somebody may have meant that.
 """
@@ -106,7 +106,7 @@ def _families(
     """The families a color belongs to, each with what tells it from the others in it."""
     role = guess.role
     plain = guesses.get(guess.belongs_to) if role.state else None
-    if plain is not None and _alike(plain.role, role):
+    if plain is not None and role.state == "hover" and _alike(plain.role, role):
         yield ("states", guess.belongs_to), role.state
     elif not role.state:
         yield ("states", token.key), ""

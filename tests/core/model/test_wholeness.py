@@ -165,4 +165,4 @@ class FlawTests(SimpleTestCase):
         before = with_scene(("page", "text.main"))
         after = replace(before, tokens=tuple(t for t in before.tokens if t.key != "text.main"))
         kinds = {flaw.kind for flaw in flaws(after, before)}
-        self.assertEqual(kinds, {"pairing", "scene"})
+        self.assertEqual(kinds, {"pairing", "scene", "mute"})
