@@ -146,8 +146,12 @@ class ForeignTests(SimpleTestCase):
             made = review(built, Asked(start, source, new), Watch(0.4))
             with self.subTest(name):
                 falling = {short.pairing.foreground for short in made.short}
-                self.assertLessEqual(falling, roles.see_through(made.document))
-                self.assertEqual(bool(falling), bool(made.contradictions))
+                # What its style sheet shows can ask for more than one color gives, together with the rules: it is
+                # named as short, with what contradicts what where that is found in time.
+                shown = {pairing.foreground for pairing in built.pairings}
+                self.assertLessEqual(falling - shown, roles.see_through(made.document))
+                if not falling & shown:
+                    self.assertEqual(bool(falling), bool(made.contradictions))
 
     @tried(40)
     @given(st.integers(0, 10**6))
