@@ -23,7 +23,7 @@ from prism.roles.role import Role
 #: CIEDE2000 from which two colors side by side are seen as two by most. Common practice, no source: a little over the
 #: difference that is just noticed.
 TOLD_APART = 2.5
-#: Families whose members are one color by mistake; surfaces may be parted by a shadow, and texts be alike where
+#: Families whose members are one color by mistake; a shadow may set surfaces off, and texts may be alike where
 #: contrast is raised.
 _NEVER_ONE = ("states", "statuses")
 #: Pairs that are looked at most; what is left out is said.
@@ -111,7 +111,10 @@ def _families(
     elif not role.state:
         yield ("states", token.key), ""
     if role.kind in ("page", "surface") and not role.detail and not role.state:
-        yield ("levels",), "sunken" if role.level < 0 else role.kind  # shadows part what is raised
+        yield (
+            ("levels",),
+            "sunken" if role.level < 0 else role.kind,
+        )  # a shadow sets off what is raised
     if role.kind == "status" and not role.state:
         yield ("statuses", role.detail), role.status
     if role.kind == "text" and not role.state and role.detail in ("", "quiet", "hint", "link"):
