@@ -206,13 +206,10 @@ def _fails(made: Report, fail_on: str, against: bool, one_theme: bool) -> bool:
 def _by_rule(document: Document, file: str) -> tuple[Document, dict[str, str]]:
     """The document with the pairings that its rules make, or where there are none those of all rules;
     and the rule of each by its key."""
-    if document.pairings and not document.rules and rules.says_itself(document):
-        return document, {}
-    guesses = guess(document, resolver_of(document))
-    if rules.says_itself(document):
-        made = rules.kept(document, guesses)
+    made = rules.kept(document)
+    if rules.says_itself(document) and (made or document.pairings):
         return rules.joined(document, made), _rule_names(document, made)
-    made = rules.pairings(document, guesses)
+    made = rules.pairings(document, guess(document, resolver_of(document)))
     if not made and not document.pairings:
         raise FormatError(
             "There are no pairings, and the names of the colors do not say what stands on what.",

@@ -1,4 +1,4 @@
-"""Colors that mean different things, tell apart in some themes, and are one color in others.
+"""Colors that mean different things, are told apart in some themes, and are one color in others.
 
 Looked at are a thing and its hover, sunken and raised surfaces and the page, texts of different weight in one group, and what
 one part of different statuses is painted with; only where it is sure what both are for. Two colors that are one
@@ -8,12 +8,13 @@ everywhere are left alone: somebody may have meant that.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from itertools import combinations
+from itertools import combinations, islice
 
 from prism.analysis import Analysis
 from prism.check import Check, Finding, Fix, Looked
 from prism.color.difference import delta_e_2000, lab
 from prism.color.space import Color, rgba
+from prism.commands.names import counted
 from prism.model import grouping
 from prism.model.document import Token, shown_path
 from prism.resolution.answer_tables import common
@@ -39,17 +40,13 @@ def run(analysis: Analysis) -> Iterator[Finding]:
         one, other = shown_path(first.path), shown_path(second.path)
         yield Finding(
             "merged",
-            f"{one} and {other} are one color in {_themes_in_words(merged)}, and two in {apart:,} more.",
+            f"{one} and {other} are one color in {counted(merged, 'theme')}, and two in {apart:,} more.",
             first.key,
             themes=merged,
             severity="warning" if family in _NEVER_ONE else "note",
             others=(second.key,),
             fixes=(Fix("Give one of them a color of its own there."),),
         )
-
-
-def _themes_in_words(count: int) -> str:
-    return "1 theme" if count == 1 else f"{count:,} themes"
 
 
 def _themes(analysis: Analysis, first: str, second: str) -> tuple[int, int]:
@@ -76,9 +73,9 @@ def _distance(one: Color, other: Color) -> float:
     return float(delta_e_2000(lab(first[:3]), lab(second[:3])))
 
 
-def _pairs(analysis: Analysis) -> tuple[list[tuple[str, Token, Token]], int]:
-    """Each two colors that mean different things and are sure to, with the family they differ in; and how many colors
-    are not sure."""
+def _pairs(analysis: Analysis) -> tuple[list[tuple[str, Token, Token]], list[str]]:
+    """Each two colors that mean different things and are sure to, with the family they differ in; and what was left
+    out, in words."""
     families: dict[tuple[str, ...], list[tuple[Token, str]]] = {}
     unsure = 0
     placed = grouping.groups(analysis.document.tokens)
@@ -91,13 +88,17 @@ def _pairs(analysis: Analysis) -> tuple[list[tuple[str, Token, Token]], int]:
             continue
         for family, meaning in _families(token, guess, analysis.roles, placed[token.key][-1]):
             families.setdefault(family, []).append((token, meaning))
-    found = [
+    found = (
         (family[0], first, second)
         for family, members in families.items()
         for (first, meaning), (second, other) in combinations(members, 2)
         if meaning != other
-    ]
-    return found[:_MOST], unsure
+    )
+    left = [counted(unsure, "color") + " whose role is not sure"] if unsure else []
+    looked = list(islice(found, _MOST))
+    if next(found, None):
+        left.append(f"pairs beyond the first {_MOST:,}")
+    return looked, left
 
 
 def _families(
@@ -111,10 +112,8 @@ def _families(
     elif not role.state:
         yield ("states", token.key), ""
     if role.kind in ("page", "surface") and not role.detail and not role.state:
-        yield (
-            ("levels",),
-            "sunken" if role.level < 0 else role.kind,
-        )  # a shadow sets off what is raised
+        # A shadow sets off what is raised.
+        yield ("levels",), "sunken" if role.level < 0 else role.kind
     if role.kind == "status" and not role.state:
         yield ("statuses", role.detail), role.status
     if role.kind == "text" and not role.state and role.detail in ("", "quiet", "hint", "link"):
@@ -126,12 +125,8 @@ def _alike(plain: Role, state: Role) -> bool:
 
 
 def _looked(analysis: Analysis) -> Looked:
-    pairs, unsure = analysis.once(_pairs)
-    words = (
-        f"{unsure:,} {'color' if unsure == 1 else 'colors'} whose role is not sure"
-        if unsure
-        else ""
-    )
+    pairs, left = analysis.once(_pairs)
+    words = " and ".join(left)
     return Looked(
         len(pairs),
         "pair of colors that differ in meaning",

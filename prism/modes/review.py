@@ -3,7 +3,7 @@ pairing passes in every theme of the other axes, with what was decided left as i
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from prism import solver
@@ -166,9 +166,30 @@ def _kept_elsewhere(start: Start, rows: Sequence[Row]) -> list[Row]:
 def _solved(document: Document, wanted: Wanted, watch: Watch | None, earlier: str) -> Solved:
     """The values that pass: searched for, or as they were found earlier."""
     if not earlier:
-        return solver.solve(document, wanted, watch)
+        return _searched(document, wanted, watch)
     kept = read(earlier, wanted.pairs)
     return solver.restored(document, wanted, kept.moves, kept.contradictions, proven=kept.proven)
+
+
+def _searched(document: Document, wanted: Wanted, watch: Watch | None) -> Solved:
+    """The values that pass. What only a style sheet shows gives way where it keeps other pairings from passing, and
+    is named as short then."""
+    solved = solver.solve(document, wanted, watch)
+    shown = {pairing.key for pairing in document.pairings if rules.is_shown(pairing)}
+    stopped = watch is not None and watch.stopped()
+    if not shown or stopped or not _short_of_others(solved, shown):
+        return solved
+    others = tuple(pairing for pairing in wanted.pairs if pairing.key not in shown)
+    again = solver.solve(document, replace(wanted, pairs=others), watch)
+    if _short_of_others(again, shown) >= _short_of_others(solved, shown):
+        return solved
+    short = tuple(solver.falling_short(again.document, wanted))
+    return replace(again, short=short, proven=False)
+
+
+def _short_of_others(solved: Solved, shown: Collection[str]) -> int:
+    """How many readings fall short of pairings but those shown."""
+    return sum(short.pairing.key not in shown for short in solved.short)
 
 
 def _as_is(document: Document, wanted: Wanted) -> Solved:

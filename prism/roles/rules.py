@@ -294,7 +294,7 @@ def demanded(document: Document, guesses: Mapping[str, Guess]) -> tuple[Pairing,
     """What a document is judged by: its own pairings and those of its rules; and those of all rules, where it says
     nothing itself."""
     there = joined(document, kept(document, guesses))
-    if says_itself(document):
+    if there.pairings and says_itself(document):
         return there.pairings
     return (*there.pairings, *(made.pairing for made in pairings(there, guesses)))
 

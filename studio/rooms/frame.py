@@ -81,7 +81,7 @@ class Frame(Generic[A]):
         return cls(request, project, room, page or f"{room}:room", loaded, address, theme, pinned)
 
     @property
-    def judging(self) -> Resolver:
+    def paired_resolver(self) -> Resolver:
         """The resolver of the document with the pairings that its rules make."""
         return self.analysis.paired_resolver
 

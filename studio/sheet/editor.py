@@ -67,7 +67,7 @@ def _details(frame: SheetFrame, token: Token) -> dict[str, Any]:
     """What the token's page shows beside its open cell."""
     known = frame.analysis.roles.get(token.key)
     return {
-        "page": details.page(frame.judging, token),
+        "page": details.page(frame.paired_resolver, token),
         "role": known,
         "roles": role.every(),
         "types": TYPES,

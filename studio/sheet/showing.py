@@ -86,7 +86,12 @@ def show_sheet(
     address = frame.address
     always = {address.open_token, frame.request.headers.get("X-Focus") or ""}
     blocks = grid.blocks(
-        frame.judging, axis, frame.theme, tokens, folded=address.folded_groups, always=always
+        frame.paired_resolver,
+        axis,
+        frame.theme,
+        tokens,
+        folded=address.folded_groups,
+        always=always,
     )
     context = {
         "source": markup.source(frame),

@@ -22,7 +22,7 @@ from prism.formats.style_sheets.declarations import (
     Declaration,
     LayerKey,
     Sheet,
-    Standing,
+    Spans,
     Ways,
 )
 from prism.formats.style_sheets.outcome import SkippedDeclaration
@@ -278,13 +278,13 @@ class _Reader:
             node.important,
             self._layer_key(place.layer),
             self._order,
-            self._standing(node, place),
+            self._spans(node, place),
         )
         self.sheet.declarations.setdefault(name, []).append(declaration)
 
-    def _standing(self, node: Any, place: _Place) -> Standing:
+    def _spans(self, node: Any, place: _Place) -> Spans:
         positions = self.source.positions
-        return Standing(
+        return Spans(
             self.inside[-1], positions.declaration(node), positions.value(node), place.rule
         )
 

@@ -30,7 +30,7 @@ Held = dict[int, Any]
 
 
 @dataclass(frozen=True, slots=True)
-class Standing:
+class Spans:
     """Where a declaration stands in the text of a file, with LF as line ends: it, its value, and its rule."""
 
     file: str
@@ -51,7 +51,7 @@ class Declaration:
     important: bool
     layer: LayerKey
     order: int
-    standing: Standing
+    spans: Spans
 
     @property
     def text(self) -> str:

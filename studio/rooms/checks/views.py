@@ -62,10 +62,10 @@ def _room(
     problem: str = "",
     typed: Mapping[str, Any] | None = None,
 ) -> HttpResponse:
-    table = matrix.columns(frame.judging, frame.theme)
+    table = matrix.columns(frame.paired_resolver, frame.theme)
     failing = frame.analysis.failing
     wanted = _wanted(frame.address)
-    laid_out = matrix.rows(frame.judging, table, failing, wanted)
+    laid_out = matrix.rows(frame.paired_resolver, table, failing, wanted)
     rows = laid_out.rows
     columns = _columns(frame, table)
     names, rules = rule_view.names(frame.analysis), rule_view.kept(frame.analysis)

@@ -146,7 +146,7 @@ def _about_ramp(frame: PaletteFrame, ramp: Ramp | None, typed: Mapping[str, str]
         return {}
     about: dict[str, Any] = {
         "plot": plot.plot(frame.resolver, frame.theme, ramp),
-        "carried": palette.carried(frame.judging, ramp.steps),
+        "carried": palette.carried(frame.paired_resolver, ramp.steps),
         "ramp_words": palette.recipe_words(ramp),
         "parameters": dict(ramp.parameters),
     }

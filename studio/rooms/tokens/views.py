@@ -42,7 +42,7 @@ def rows(request: HttpRequest, project: Project) -> HttpResponse:
     start = next((i for i, token in enumerate(ordered) if token.key == first), len(ordered))
     count = min(whole(request.GET.get("count", ""), grid.LATER), grid.LATER)
     wanted = ordered[start : start + count]
-    lines = markup.rows(frame, axis, grid.lines(frame.judging, axis, frame.theme, wanted))
+    lines = markup.rows(frame, axis, grid.lines(frame.paired_resolver, axis, frame.theme, wanted))
     return render(request, "tokens/rows.html", {"lines": [line.whole for line in lines]})
 
 

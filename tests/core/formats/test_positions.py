@@ -16,7 +16,7 @@ def read(text):
     """The text as it counts, and its declarations in order."""
     found = cascade.read(text, "a.css", {}, {}).declarations
     declarations = [one for several in found.values() for one in several]
-    return Source(text).text, sorted(declarations, key=lambda one: one.standing.declaration.start)
+    return Source(text).text, sorted(declarations, key=lambda one: one.spans.declaration.start)
 
 
 def serialized(text):
@@ -27,10 +27,8 @@ def serialized(text):
 class PositionTests(SimpleTestCase):
     def spans(self, text):
         text, declarations = read(text)
-        standing = [one.standing for one in declarations]
-        return [
-            (one.declaration.of(text), one.value.of(text), one.rule.of(text)) for one in standing
-        ]
+        found = [one.spans for one in declarations]
+        return [(one.declaration.of(text), one.value.of(text), one.rule.of(text)) for one in found]
 
     def test_names_values_and_rules(self):
         rule = ":root { --a : #fff ; --b:{x:y};\n  --c: url(a;b) !important }"
@@ -82,7 +80,7 @@ class PositionTests(SimpleTestCase):
             text, declarations = read(original(package))
             pieces, done = [], 0
             for one in declarations:
-                span, whole, rule = one.standing.value, one.standing.declaration, one.standing.rule
+                span, whole, rule = one.spans.value, one.spans.declaration, one.spans.rule
                 self.assertEqual(serialized(span.of(text)), one.text, (package, one.name))
                 self.assertTrue(
                     whole.of(text).lower().startswith(one.name.lower()), (package, one.name)
