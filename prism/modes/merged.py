@@ -7,7 +7,7 @@ everywhere are left alone: somebody may have meant that.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import combinations, islice
 
 from prism.analysis import Analysis
@@ -16,8 +16,10 @@ from prism.color.difference import delta_e_2000, lab
 from prism.color.space import Color, rgba
 from prism.commands.names import counted
 from prism.model import grouping
-from prism.model.document import Token, shown_path
-from prism.resolution.answer_tables import common
+from prism.model.document import Document, Token, shown_path
+from prism.model.names import condition_words
+from prism.model.values import Condition
+from prism.resolution.answer_tables import Fixed, common
 from prism.roles.grounds import Guess
 from prism.roles.role import Role
 
@@ -27,6 +29,8 @@ TOLD_APART = 2.5
 #: Families whose members are one color by mistake; a shadow may set surfaces off, and texts may be alike where
 #: contrast is raised.
 _NEVER_ONE = ("states", "statuses")
+#: Parts of the space of themes that are named at most.
+_NAMED = 2
 #: Pairs that are looked at most; what is left out is said.
 _MOST = 4_000
 
@@ -34,13 +38,14 @@ _MOST = 4_000
 def run(analysis: Analysis) -> Iterator[Finding]:
     """A finding for each two such colors, with the themes in which they are one."""
     for family, first, second in analysis.once(_pairs)[0]:
-        merged, apart = _themes(analysis, first.key, second.key)
-        if not merged or not apart:
+        parts, apart = _themes(analysis, first.key, second.key)
+        if not parts or not apart:
             continue
+        merged = sum(map(analysis.answers.share, parts))
         one, other = shown_path(first.path), shown_path(second.path)
         yield Finding(
             "merged",
-            f"{one} and {other} are one color in {counted(merged, 'theme')}, and two in {apart:,} more.",
+            f"{one} and {other} are one color {_where(analysis.document, parts, merged)}, and two in {apart:,} more.",
             first.key,
             themes=merged,
             severity="warning" if family in _NEVER_ONE else "note",
@@ -49,9 +54,30 @@ def run(analysis: Analysis) -> Iterator[Finding]:
         )
 
 
-def _themes(analysis: Analysis, first: str, second: str) -> tuple[int, int]:
-    """In how many themes two colors are one, and in how many they are told apart."""
-    merged = apart = 0
+def _where(document: Document, parts: Sequence[Fixed], count: int) -> str:
+    """The modes of a few parts of the space of themes, with how many themes that are."""
+    themes = counted(count, "theme")
+    if len(parts) > _NAMED:
+        return f"in {themes}"
+    conditions = [
+        Condition.of(
+            {
+                axis.key: axis.modes[mode].key
+                for axis, mode in zip(document.axes, part, strict=True)
+                if mode >= 0
+            }
+        )
+        for part in parts
+    ]
+    return (
+        f"for {' and for '.join(condition_words(document, one) for one in conditions)} ({themes})"
+    )
+
+
+def _themes(analysis: Analysis, first: str, second: str) -> tuple[list[Fixed], int]:
+    """The parts of the space of themes in which two colors are one, and in how many themes they are told apart."""
+    merged: list[Fixed] = []
+    apart = 0
     tables = analysis.answers
     for fixed, answer in tables.of(first):
         for other_fixed, other in tables.of(second):
@@ -59,7 +85,7 @@ def _themes(analysis: Analysis, first: str, second: str) -> tuple[int, int]:
             if both is None or answer.color is None or other.color is None:
                 continue
             if answer.hex == other.hex:
-                merged += tables.share(both)
+                merged.append(both)
             elif _distance(answer.color, other.color) >= TOLD_APART:
                 apart += tables.share(both)
     return merged, apart

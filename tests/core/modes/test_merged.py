@@ -41,7 +41,8 @@ class MergedTests(SimpleTestCase):
             with self.subTest(first):
                 (one,) = found(pair(first, second)).values()
                 self.assertEqual(
-                    one.what, f"{first} and {second} are one color in 1 theme, and two in 1 more."
+                    one.what,
+                    f"{first} and {second} are one color for look night (1 theme), and two in 1 more.",
                 )
                 self.assertEqual((one.severity, one.themes), (severity, 1))
 

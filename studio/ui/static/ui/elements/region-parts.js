@@ -31,7 +31,7 @@ export class Typing {
       this.#last = performance.now();
       this.#field = target;
     });
-    for (const act of ["keydown", "pointerdown"]) region.addEventListener(act, () => (this.#acts += 1), true);
+    for (const act of ["keydown", "pointerdown", "input"]) region.addEventListener(act, () => (this.#acts += 1), true);
   }
 
   /** Where the focus is to go once an answer is there, as a function of where it was to go when it was asked for. */
