@@ -5,6 +5,7 @@ Lists and nested values are JSON text, never jsonb, because order is data.
 
 from __future__ import annotations
 
+import copy
 import json
 from collections.abc import Collection
 from typing import Any, Self
@@ -16,6 +17,7 @@ from django.contrib.postgres.indexes import GinIndex
 from django.db import models
 from django.utils import timezone
 
+from studio.store.line_models import Line as Line
 from studio.store.task_models import LongTask as LongTask
 
 
@@ -42,12 +44,15 @@ class ProjectQuerySet(models.QuerySet["Project"]):
 class Project(models.Model):
     """A design project: one document and who may work on it.
 
-    ``role`` is set by ``with_role_of``, the rest by the view that let a person in.
+    ``role`` is set by ``with_role_of``, the rest by the view that let a person in. ``line`` is the line of
+    revisions that is read and written, the main one where it is None; ``on`` gives the project on
+    another. ``revision`` is the newest one of that line.
     """
 
     role: str
     may_edit: bool
     may_manage: bool
+    line: Line | None = None
 
     code = models.CharField(max_length=16, unique=True)
     revision = models.PositiveIntegerField(default=0)
@@ -68,6 +73,34 @@ class Project(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+    def on(self, line: Line | None) -> Project:
+        """This project, read as its main line is stored, on another line of it."""
+        if line is None:
+            return self
+        project = copy.copy(self)
+        project.line, project.revision = line, line.revision
+        return project
+
+    @property
+    def place(self) -> tuple[int, int]:
+        """What a line is kept under, in this process and others."""
+        return self.pk, self.line.pk if self.line else 0
+
+    @property
+    def journal(self) -> JournalEntryQuerySet:
+        """The entries of its line, oldest first."""
+        return JournalEntry.objects.filter(project=self, line=self.line)
+
+    def advance(self) -> None:
+        """Store that its line has one revision more, and what else of a project stands in its row."""
+        self.revision += 1
+        if self.line is None:
+            self.changed_at = timezone.now()
+            self.save()
+        else:
+            self.line.revision = self.revision
+            self.line.save()
 
 
 class Membership(models.Model):
@@ -258,7 +291,7 @@ class JournalEntry(models.Model):
     ``command`` is the command as it was written down; empty where there was none, as for undo and
     for what was stored before commands had names. Undo goes by the operations.
 
-    ``tokens`` are the keys of the tokens that the operations change.
+    ``line`` is the line of revisions that it belongs to, None for the main one. ``tokens`` are the keys of the tokens that the operations change.
 
     ``write`` is what the page that asked for it called it, so that a page whose answer was lost
     can ask whether it was stored. A note says something of a part of the document and changes nothing.
@@ -276,7 +309,8 @@ class JournalEntry(models.Model):
         UNDONE = "undone"
         DISCARDED = "discarded"
 
-    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="journal")
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="entries")
+    line = models.ForeignKey(Line, null=True, on_delete=models.CASCADE, related_name="entries")
     revision = models.PositiveIntegerField()
     actor = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
@@ -296,7 +330,11 @@ class JournalEntry(models.Model):
     class Meta:
         ordering = ["revision"]
         constraints = [
-            models.UniqueConstraint(fields=["project", "revision"], name="one_entry_per_revision")
+            models.UniqueConstraint(
+                fields=["project", "line", "revision"],
+                name="one_entry_per_revision",
+                nulls_distinct=False,
+            )
         ]
         indexes = [GinIndex(fields=["tokens"], name="journal_by_part")]
 

@@ -31,10 +31,11 @@ from studio.store.loading import StaleError as StaleError
 from studio.store.loading import at as at
 from studio.store.loading import changed_since as changed_since
 from studio.store.loading import forget_all as forget_all
+from studio.store.loading import history as history
 from studio.store.loading import load as load
 from studio.store.loading import operations_of as operations_of
 from studio.store.loading import remember
-from studio.store.models import JournalEntry, Membership
+from studio.store.models import JournalEntry, Line, Membership
 from studio.store.models import Project as Project
 
 KIND = JournalEntry.Kind
@@ -76,12 +77,6 @@ class ClashError(ConflictError):
 def new_key() -> str:
     """A fresh key for a part of a document."""
     return secrets.token_hex(6)
-
-
-def history(project: Project, key: str, limit: int = 12) -> list[JournalEntry]:
-    """The newest journal entries that changed a token or one of its values."""
-    entries = project.journal.of_token(key).select_related("actor")
-    return list(entries.defer("operations", "command", "tokens")[:limit])
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,7 +121,7 @@ def record(
     Returns what is stored now.
     """
     with transaction.atomic():
-        current = Project.objects.select_for_update().get(pk=project.pk)
+        current = _locked(project)
         if current.revision != before.revision:
             before, after = _merged(current, before, after)
         stored = Loaded(Analysis(after, before.analysis), before.revision + 1)
@@ -135,26 +130,34 @@ def record(
         if not operations:
             return before
         _refuse_flaws(after, before.document)
-        tables.write(current, old, new, operations)
+        if current.line is None:
+            tables.write(current, old, new, operations)
         if kind == KIND.EDIT:
             current.journal.undone_by(actor).update(state=JournalEntry.State.DISCARDED)
         entry = {"kind": kind, "reverts": reverts, "command": command}
         _enter(current, actor, label, operations, **entry)
-    transaction.on_commit(lambda: _committed(project.pk, stored))
+    transaction.on_commit(lambda: _committed(project, stored))
     project.revision = current.revision
     project.name = current.name
     return stored
+
+
+def _locked(project: Project) -> Project:
+    """The project as it is stored now, on the same line, locked until the transaction ends."""
+    current = Project.objects.select_for_update().get(pk=project.pk)
+    if project.line is None:
+        return current
+    return current.on(current.lines.select_for_update().get(pk=project.line.pk))
 
 
 def _enter(
     current: Project, actor: User | None, label: str, operations: Sequence[Operation], **entry: Any
 ) -> None:
     """Write the next revision of a locked project with its journal entry."""
-    current.revision += 1
-    current.changed_at = timezone.now()
-    current.save()
+    current.advance()
     JournalEntry.objects.create(
         project=current,
+        line=current.line,
         revision=current.revision,
         actor=actor,
         label=label[:300],
@@ -165,9 +168,9 @@ def _enter(
     )
 
 
-def _committed(pk: int, stored: Loaded) -> None:
+def _committed(project: Project, stored: Loaded) -> None:
     STORED.set(stored.revision)
-    remember(pk, stored)
+    remember(project, stored)
 
 
 def _refuse_flaws(document: Document, before: Document) -> None:
@@ -186,7 +189,7 @@ def note_kept(
     Raises ``StaleError`` where there is no such value any more.
     """
     with transaction.atomic():
-        current = Project.objects.select_for_update().get(pk=project.pk)
+        current = _locked(project)
         loaded = load(current)
         key = f"{token} {condition_text(condition)}"
         row = loaded.analysis.rows.rows["value"].get(key)
@@ -195,7 +198,7 @@ def note_kept(
         same = Operation("set", "value", key, "text", row["text"], row["text"])
         stored = replace(loaded, revision=current.revision + 1)
         _enter(current, actor, label, [same], kind=KIND.NOTE)
-    transaction.on_commit(lambda: _committed(project.pk, stored))
+    transaction.on_commit(lambda: _committed(project, stored))
     project.revision = current.revision
 
 
@@ -261,7 +264,7 @@ def _swing(
     kind: Any,
     anyway: bool,
 ) -> JournalEntry | None:
-    current = Project.objects.select_for_update().get(pk=project.pk)
+    current = _locked(project)
     entry = pick(current, actor)
     if entry is None:
         return None
@@ -310,6 +313,16 @@ def copy(project: Project, owner: User, name: str) -> Project:
     """A project of its own with the same document, owned by ``owner``."""
     document = replace(load(project).document, name=name)
     return create(owner, document, f"Copied from {project.name}")
+
+
+def begin_line(project: Project, name: str) -> Project:
+    """The project on a new line beside its main one, which leaves that at the newest revision."""
+    with transaction.atomic():
+        current = Project.objects.select_for_update().get(pk=project.pk)
+        line = Line.objects.create(
+            project=current, name=name, base=current.revision, revision=current.revision
+        )
+    return current.on(line)
 
 
 def rename(project: Project, actor: User, name: str) -> Saved:

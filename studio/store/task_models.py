@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Self
+from typing import TYPE_CHECKING, Self
 
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
+
+if TYPE_CHECKING:
+    from studio.store.models import Project
 
 
 class LongTaskQuerySet(models.QuerySet["LongTask"]):
@@ -30,7 +33,7 @@ class LongTaskQuerySet(models.QuerySet["LongTask"]):
 class LongTask(models.Model):
     """Work that takes longer than a page may: what is asked for, how far it is, and what came of it.
 
-    ``fields`` is JSON text; ``asked`` stands for it and the revision, so that the same is not done twice.
+    ``fields`` is JSON text; ``asked`` stands for it, the line and the revision, so that the same is not done twice.
     ``beat_at`` is when who does it last said so. ``share`` is how much is done, from 0 to 1, ``words`` what is being done. ``text`` and ``data`` are the result.
     """
 
@@ -42,6 +45,7 @@ class LongTask(models.Model):
         STOPPED = "stopped"
 
     project = models.ForeignKey("store.Project", on_delete=models.CASCADE, related_name="tasks")
+    line = models.ForeignKey("store.Line", null=True, on_delete=models.CASCADE, related_name="+")
     code = models.CharField(max_length=40, unique=True)
     kind = models.CharField(max_length=40)
     fields = models.TextField()
@@ -72,6 +76,11 @@ class LongTask(models.Model):
 
     def __str__(self) -> str:
         return f"{self.kind}, {self.state}"
+
+    @property
+    def asked_about(self) -> Project:
+        """The project on the line that is asked about."""
+        return self.project.on(self.line)
 
     @property
     def is_over(self) -> bool:

@@ -41,15 +41,18 @@ class Result:
     content_type: str = ""
 
 
-def asked_for(kind: str, revision: int, fields: Mapping[str, Any], payload: bytes = b"") -> str:
-    """What stands for a question: the same for the same question about the same revision."""
-    text = json.dumps([kind, revision, fields], sort_keys=True, ensure_ascii=False)
+def asked_for(
+    project: Project, kind: str, revision: int, fields: Mapping[str, Any], payload: bytes = b""
+) -> str:
+    """What stands for a question: the same for the same question about the same revision of a line."""
+    line = [project.line.pk] if project.line else []
+    text = json.dumps([kind, revision, fields, *line], sort_keys=True, ensure_ascii=False)
     return hashlib.sha256(text.encode() + payload).hexdigest()
 
 
 def known(project: Project, kind: str, revision: int, fields: Mapping[str, Any]) -> LongTask | None:
     """The newest task that asks the same, or None."""
-    asked = asked_for(kind, revision, fields)
+    asked = asked_for(project, kind, revision, fields)
     return project.tasks.filter(asked=asked).defer("data", "payload").last()
 
 
@@ -71,7 +74,7 @@ def ask(
             f"The files have {len(payload) / 1e6:.0f} MB; at most {MOST_BYTES / 1e6:.0f} MB are read."
         )
     Project.objects.select_for_update().get(pk=project.pk)
-    asked = asked_for(kind, revision, fields, payload)
+    asked = asked_for(project, kind, revision, fields, payload)
     task = project.tasks.filter(asked=asked).defer("data", "payload").last()
     if task is not None and (not task.is_over or task.state == State.DONE):
         return task, False
@@ -83,6 +86,7 @@ def ask(
         )
     task = LongTask.objects.create(
         project=project,
+        line=project.line,
         code=secrets.token_hex(10),
         kind=kind,
         fields=json.dumps(fields, ensure_ascii=False),
@@ -105,12 +109,13 @@ def keep(
     """A task that is done at once, so that what came of it is kept like that of others."""
     return LongTask.objects.create(
         project=project,
+        line=project.line,
         code=secrets.token_hex(10),
         kind=kind,
         fields=json.dumps(fields, ensure_ascii=False),
         payload=b"",
         revision=revision,
-        asked=asked_for(kind, revision, fields, result.data),
+        asked=asked_for(project, kind, revision, fields, result.data),
         asked_by=user,
         state=State.DONE,
         ended_at=timezone.now(),

@@ -37,7 +37,7 @@ class Work:
     @property
     def analysis(self) -> Analysis:
         """The document at the revision that is asked about. Raises ``PrismError`` where there is none."""
-        return store.at(self.task.project, self.task.revision).analysis
+        return store.at(self.task.asked_about, self.task.revision).analysis
 
 
 Run = Callable[[Work], Result]

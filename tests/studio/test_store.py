@@ -205,7 +205,7 @@ class SaveTests(StoreCase):
         self.assertIsNone(store.undoable(project, self.tove))
         self.assertEqual(store.history(project, "a")[0].label, "Kept it")
         self.assertEqual(self.fresh(project).document, behind.document)
-        loading._cache[project.pk] = behind
+        loading._cache[project.place] = behind
         caught_up = store.load(project)
         self.assertEqual((caught_up.document, caught_up.revision), (behind.document, 2))
         self.assertEqual(store.at(project, 1).document, behind.document)
@@ -218,8 +218,8 @@ class SaveTests(StoreCase):
         for text in ("#222222", "#333333"):
             now = store.load(project)
             store.record(project, now, set_value(now, text), self.maren, text)
-        loading.remember(project.pk, behind)
-        loading._cache[project.pk] = behind
+        loading.remember(project, behind)
+        loading._cache[project.place] = behind
         with CaptureQueriesContext(connection) as queries:
             caught_up = store.load(project)
         self.assertEqual(len(queries), 1)
