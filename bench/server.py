@@ -73,7 +73,7 @@ def pictures(folder: Path) -> list[str]:
 def palette_of(colors: int):
     """The demo project with ramps added until it has so many raw colors."""
     from demo import quillhaven
-    from prism.palette.building import add_ramp
+    from prism.palette.ramp_edits import add_ramp
     from studio.store.projects import new_key
 
     built = quillhaven.document()
@@ -90,7 +90,7 @@ def sheet_of(count: int):
     """A document of so many tokens over an axis of six modes, a third of them with own values."""
     from prism.model.document import Axis, Document, Mode, Token
     from prism.model.values import BASE, Condition, Expression
-    from prism.palette.building import add_ramp
+    from prism.palette.ramp_edits import add_ramp
     from prism.resolution.contrast import pairing_for
     from studio.store.projects import new_key
 

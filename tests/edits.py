@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from prism.changes import axes, linking, merging, structure
+from prism.changes import axes, links, merging, structure
 from prism.changes import values as edit
 from prism.contrast.pairing_commands import RequireOfPairing
 from prism.contrast.rule_commands import (
@@ -29,7 +29,7 @@ from prism.model.document import (
     shown_path,
 )
 from prism.model.values import BASE, Condition, Expression
-from prism.palette import building, purposes, stepping
+from prism.palette import purposes, ramp_edits, step_edits
 from prism.roles import rules
 
 PATHS = tuple(f"{group}.{leaf}" for group in ("ink", "card", "line-strong") for leaf in "abcd")
@@ -141,7 +141,7 @@ def _retype(rng, document, new_key):
 
 
 def _link(rng, document, new_key):
-    return linking.link(document, linking.propose(document).links)
+    return links.link(document, links.propose(document).links)
 
 
 def _add_axis(rng, document, new_key):
@@ -279,11 +279,11 @@ def _ramp(rng, document, new_key):
     kind = rng.randrange(4)
     if kind == 0 and ramp.steps:
         name = f"n{rng.randrange(99)}"
-        return stepping.insert_step(document, rng.choice(ramp.steps), name, new_key)
+        return step_edits.insert_step(document, rng.choice(ramp.steps), name, new_key)
     if kind == 1 and ramp.steps:
-        return stepping.drop_step(document, rng.choice(ramp.steps))
+        return step_edits.drop_step(document, rng.choice(ramp.steps))
     if kind == 2:
-        return building.rename_ramp(document, ramp.key, rng.choice(("raw", "slate", "shore")))
+        return ramp_edits.rename_ramp(document, ramp.key, rng.choice(("raw", "slate", "shore")))
     return purposes.drop(document, rng.choice(purposes.of(document)).key)
 
 

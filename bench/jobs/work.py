@@ -15,7 +15,7 @@ from bench.jobs.proofs import proved
 from prism import starters
 from prism.analysis import Analysis
 from prism.brands import addition
-from prism.changes import linking
+from prism.changes import links
 from prism.contrast.rule_commands import PairByRule
 from prism.formats import css, files
 from prism.model.document import Document
@@ -92,13 +92,13 @@ def _link(hand: Hand, owner: User) -> str:
 
 
 def _literals(document: Document) -> int:
-    proposal = linking.propose(document)
+    proposal = links.propose(document)
     return len(proposal.links) + len(proposal.unmatched)
 
 
 def _dark(hand: Hand, owner: User) -> str:
     document = _imported("literals.css")
-    project = _project(owner, linking.link(document, linking.propose(document).links))
+    project = _project(owner, links.link(document, links.propose(document).links))
     hand.begin()
     hand.click("a.project-name")
     hand.click("#tab-axes")

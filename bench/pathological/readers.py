@@ -45,12 +45,12 @@ def through_file(name: str) -> Callable[[str], None]:
 
 def through_text(text: str) -> None:
     """Reads a pasted text as whatever it holds."""
-    from prism.palette import importing
+    from prism.palette import imports
 
     try:
-        importing.document_of_text(text, _key())
+        imports.document_of_text(text, _key())
     except PrismError:
-        importing.from_text(_document(), text)
+        imports.from_text(_document(), text)
 
 
 def through_value(text: str) -> None:

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from demo.quillhaven.building import shadow, token
 from prism.model.document import Ramp, Token
-from prism.palette import building, ramps, recipes
+from prism.palette import ramp_edits, ramps, recipes
 
 #: Seed, purpose and number of steps of each ramp.
 RAMPS = {
@@ -39,7 +39,7 @@ def steps() -> tuple[list[Token], list[Ramp]]:
     tokens, found = [], []
     for name, (seed, purpose, count) in RAMPS.items():
         fields = recipes.complete({"seed": seed, "count": str(count)})
-        texts = building.step_texts(ramps.make(recipes.read(fields)), seed)
+        texts = ramp_edits.step_texts(ramps.make(recipes.read(fields)), seed)
         made = [
             token(f"{name}.{step}", "color", "raw", ({}, text))
             for step, text in enumerate(texts, 1)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from prism.analysis import Analysis
-from prism.balance import standing as balancing
-from prism.balance.standing import Standing
+from prism.balance import prominence
+from prism.balance.prominence import Standing
 from prism.check import Check, Finding, Fix, Looked
 from prism.commands.names import token_name
 from prism.compare.rows import condition_text
@@ -34,9 +34,9 @@ def _of_mode(analysis: Analysis, axis: Axis, standard: Mode, mode: Mode) -> Iter
     worst: dict[str, list[tuple[Mode | None, Standing, Fix]]] = {}
     document = analysis.document
     picks = analysis.resolver.picks(analysis.resolver.default_theme)
-    pairs = balancing.grounds(analysis.paired, analysis.roles)
-    for brand, there in balancing.brand_themes(document, picks):
-        standings = balancing.standings(document, pairs, axis.key, standard.key, mode.key, there)
+    pairs = prominence.grounds(analysis.paired, analysis.roles)
+    for brand, there in prominence.brand_themes(document, picks):
+        standings = prominence.standings(document, pairs, axis.key, standard.key, mode.key, there)
         for standing in standings:
             token = document.token(standing.token)
             if token is None or abs(standing.stronger) < MUCH:
@@ -78,7 +78,7 @@ def _finding(
 def _colors(analysis: Analysis) -> Looked:
     count = 0
     if modes_axis(analysis.document) is not None:
-        count = len(balancing.grounds(analysis.paired, analysis.roles))
+        count = len(prominence.grounds(analysis.paired, analysis.roles))
     return Looked(count, "brand or status color")
 
 

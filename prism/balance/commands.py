@@ -6,8 +6,8 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from prism.balance import standing as balancing
-from prism.balance.standing import Standing
+from prism.balance import prominence
+from prism.balance.prominence import Standing
 from prism.changes.values import set_values
 from prism.commands.command import Command, asked, command
 from prism.commands.names import mode_name, short
@@ -29,8 +29,8 @@ def _standings(
         raise EditError("That mode is no longer there.")
     guesses = guess(document, resolver_of(document))
     judged = rules.joined(document, rules.kept(document, guesses))
-    pairs = balancing.grounds(judged, guesses)
-    yield from balancing.standings(document, pairs, axis, standard, mode, picks)
+    pairs = prominence.grounds(judged, guesses)
+    yield from prominence.standings(document, pairs, axis, standard, mode, picks)
 
 
 @command("make-even")
@@ -51,13 +51,13 @@ class MakeEven(Command):
         standing = next((standing for standing in known if standing.token == self.token), None)
         if standing is None:
             raise EditError("That color is no longer there.")
-        even = balancing.even(document, standing, {self.axis: self.mode}, self._wanted(standing))
+        even = prominence.even(document, standing, {self.axis: self.mode}, self._wanted(standing))
         if even is None:
             raise EditError(
                 "This color is computed from others or is a color of the palette.",
                 fix="Change what it refers to.",
             )
-        return set_values(document, [balancing.setting(even)])
+        return set_values(document, [prominence.setting(even)])
 
     def _wanted(self, standing: Standing) -> float:
         """The distance that is asked for. Raises ``EditError`` where the text is none."""
@@ -92,12 +92,12 @@ class MakeAllEven(Command):
 
     def apply(self, document: Document) -> Document:
         changed = document
-        for _, picks in balancing.brand_themes(document, {}):
+        for _, picks in prominence.brand_themes(document, {}):
             known = list(_standings(changed, self.axis, self.standard, self.mode, picks))
             for standing in known:
                 fresh = next(
                     standing
-                    for standing in balancing.standings(
+                    for standing in prominence.standings(
                         changed, [(standing.token, standing.ground)], self.axis, self.standard,
                         self.mode, picks,
                     )
@@ -105,9 +105,9 @@ class MakeAllEven(Command):
                 if fresh.is_even:
                     continue
                 gap = abs(fresh.standard.gap)
-                even = balancing.even(changed, fresh, {self.axis: self.mode}, gap)
+                even = prominence.even(changed, fresh, {self.axis: self.mode}, gap)
                 if even is not None:
-                    changed = set_values(changed, [balancing.setting(even)])
+                    changed = set_values(changed, [prominence.setting(even)])
         if changed is document:
             raise EditError("Every color is even already, or cannot be moved.")
         return changed

@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
-from prism.balance import standing as balancing
-from prism.balance.standing import Even, Standing
+from prism.balance import prominence
+from prism.balance.prominence import Even, Standing
 from prism.compare.rows import condition_text
 from prism.model.document import Axis, Mode, Token
 from prism.model.values import Condition
@@ -71,12 +71,12 @@ def balance(
 ) -> Balance:
     """How all colors stand in two modes of an axis, by key, all else as in ``picks``."""
     document = analysis.document
-    pairs = balancing.grounds(analysis.paired, analysis.roles)
-    columns = list(balancing.brand_themes(document, picks))
+    pairs = prominence.grounds(analysis.paired, analysis.roles)
+    columns = list(prominence.brand_themes(document, picks))
     columns_of = [
         {
             standing.token: standing
-            for standing in balancing.standings(document, pairs, axis.key, standard, mode, there)
+            for standing in prominence.standings(document, pairs, axis.key, standard, mode, there)
         }
         for _, there in columns
     ]
@@ -108,4 +108,4 @@ def evened(analysis: Analysis, shown: Balance, cell: Cell, gap: float | None = N
     """What a color would be as strong as in the mode it was designed for, or by ``gap`` L* points."""
     wanted = abs(cell.standing.standard.gap) if gap is None else gap
     within = {shown.axis.key: shown.mode.key}
-    return balancing.even(analysis.document, cell.standing, within, wanted)
+    return prominence.even(analysis.document, cell.standing, within, wanted)

@@ -15,9 +15,9 @@ from prism.changes.axes import add_axis, add_mode
 from prism.errors import EditError
 from prism.expressions.typed_input import reference_to
 from prism.model.document import Axis, Document, Mode
-from prism.palette.building import NewKey
+from prism.palette.alike import colors
 from prism.palette.mapping import ladder_of
-from prism.palette.matching import colors
+from prism.palette.ramp_edits import NewKey
 from prism.palette.ramps import oklch
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver

@@ -20,10 +20,10 @@ from prism.expressions.typed_input import read_typed, reference_to, shown_path_o
 from prism.expressions.values import references, rewrite
 from prism.model.document import Document, Ramp, Token, shown_path
 from prism.model.values import BASE, Condition, Expression, Value
-from prism.palette import building, recipes
-from prism.palette.building import NewKey
+from prism.palette import ramp_edits, recipes
+from prism.palette.alike import colors, lights, match
 from prism.palette.mapping import along
-from prism.palette.matching import colors, lights, match
+from prism.palette.ramp_edits import NewKey
 from prism.palette.ramps import oklch
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver, Theme
@@ -82,13 +82,13 @@ class BrandMaker:
         check_path(name)
         fields = self._recipe(steps) | {"seed": space.hex_text(color)}
         old = self._ramp(steps)
-        name = building.free_name(self.document, name)
+        name = ramp_edits.free_name(self.document, name)
         pairs = zip(lights(self.document, steps), steps, strict=True)
         ordered = [step for _, step in sorted(pairs, key=lambda pair: -pair[0])]
-        leaves = " ".join(building.leaf(self.document, step) for step in ordered)
+        leaves = " ".join(ramp_edits.leaf(self.document, step) for step in ordered)
         named = leaves if len(leaves.split()) == len(set(leaves.split())) == len(steps) else ""
         purpose = old.purpose if old is not None else ""
-        self.document = building.add_ramp(
+        self.document = ramp_edits.add_ramp(
             self.document, name, fields, new_key, names=named, purpose=purpose
         )
         ramp = self.document.ramps[-1]
@@ -265,7 +265,7 @@ class BrandMaker:
             return pixels(resolver.resolve(key, resolver.default_theme).value)
 
         def turn(steps: tuple[str, ...], place: int) -> str:
-            named = [key for key in steps if building.leaf(self.document, key) != "base"]
+            named = [key for key in steps if ramp_edits.leaf(self.document, key) != "base"]
             sizes = {key: size(key) for key in named}
             now = size(steps[place])
             there = {

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import click
 
-from prism.changes import linking
+from prism.changes import links
 from prism.cli.group import file_argument, json_option, main, maps_option
 from prism.cli.printing import show, show_json, write_files
 from prism.cli.reading import load
@@ -48,19 +48,19 @@ def link(
     In a file without references all tokens are raw: say with --tier which are not.
     """
     document = _with_tiers(load(file, maps), [_tier(text) for text in tiers])
-    proposal = linking.propose(document)
+    proposal = links.propose(document)
     rows = _rows(document, proposal)
     if as_json:
         show_json(literals=[dict(zip(HEADS, row, strict=True)) for row in rows])
     else:
         show("", HEADS, rows)
     if folder is not None:
-        linked = linking.link(document, proposal.links)
+        linked = links.link(document, proposal.links)
         theme = Resolver(linked).default_theme
         write_files(folder, files.write(linked, "design-tokens", theme)[0])
 
 
-def _rows(document: Document, proposal: linking.Proposal) -> list[tuple[str, ...]]:
+def _rows(document: Document, proposal: links.Proposal) -> list[tuple[str, ...]]:
     """One row for each literal, as ``HEADS``: those with a match first."""
 
     def path(key: str) -> str:

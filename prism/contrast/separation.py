@@ -20,7 +20,7 @@ from prism.expressions.typed_input import typed
 from prism.model.document import Document, Pairing, Token, Use, shown_path
 from prism.model.names import condition_words
 from prism.model.values import BASE, Condition
-from prism.palette.building import NewKey, free_name
+from prism.palette.ramp_edits import NewKey, free_name
 from prism.resolution.answer_tables import AnswerTables
 from prism.resolution.contrast import CANVAS, REQUIRED, Rgba, measure
 from prism.resolution.contrast_table import ContrastTable

@@ -17,8 +17,8 @@ from prism.errors import EditError, PrismError
 from prism.expressions.typed_input import reference_to, shown_path_or_root
 from prism.model.document import Document, Ramp, Token, Use
 from prism.model.values import BASE, Condition
-from prism.palette import building, purposes
-from prism.palette.building import NewKey, free_name, raw_color
+from prism.palette import purposes, ramp_edits
+from prism.palette.ramp_edits import NewKey, free_name, raw_color
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import pairing_for
 from prism.resolution.current import resolver_of
@@ -111,7 +111,7 @@ def _make_veil(document: Document, need: Need, new_key: NewKey) -> Document:
     made = []
     for base, group in ((black.key, "veil.dark"), (white.key, "veil.light")):
         name = free_name(document, group)
-        document = building.veils(document, base, (8, 50), name, new_key)
+        document = ramp_edits.veils(document, base, (8, 50), name, new_key)
         made.append(document.token_at(f"{name}.08"))
     dark, light = made
     assert dark is not None
@@ -270,7 +270,7 @@ def _made(
     document: Document, name: str, seed: str, purpose: str, new_key: NewKey
 ) -> tuple[Document, Ramp]:
     known = any(known.key == purpose for known in purposes.of(document))
-    changed = building.add_ramp(
+    changed = ramp_edits.add_ramp(
         document,
         free_name(document, name),
         {"seed": seed},

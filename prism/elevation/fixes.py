@@ -17,8 +17,8 @@ from prism.expressions.typed_input import reference_to, typed
 from prism.model.document import Document, Token, shown_path
 from prism.model.names import condition_words
 from prism.model.values import BASE, Expression, Value
-from prism.palette.building import NewKey, free_name
 from prism.palette.mapping import ladder_of
+from prism.palette.ramp_edits import NewKey, free_name
 from prism.resolution.answer_tables import Fixed
 from prism.roles import rules
 from prism.roles.guess import guess

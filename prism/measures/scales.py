@@ -16,7 +16,7 @@ from prism.expressions.typed_input import read_typed
 from prism.expressions.types import TOKEN_TYPES
 from prism.model.document import Axis, Document, Token
 from prism.model.values import BASE, Composite, Condition, Expression, Value
-from prism.palette.building import NewKey
+from prism.palette.ramp_edits import NewKey
 from prism.palette.recipes import step_names
 
 MOST_VALUES = 24

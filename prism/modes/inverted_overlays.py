@@ -12,8 +12,8 @@ from prism.expressions.typed_input import reference_to
 from prism.model.document import Token
 from prism.model.values import Condition, Expression, Value
 from prism.modes.draft import Row, Trial
-from prism.palette.building import is_of_palette
 from prism.palette.mapping import is_rung, ladder_of
+from prism.palette.ramp_edits import is_of_palette
 from prism.resolution.resolver import Theme
 from prism.roles.grounds import Guess
 

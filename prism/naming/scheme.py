@@ -19,7 +19,7 @@ from prism.expressions.typed_input import reference_to
 from prism.model.document import Document, Ramp, Scheme, Token
 from prism.model.storable import MAX_NAME
 from prism.model.values import BASE, Condition, Value
-from prism.palette.building import NewKey
+from prism.palette.ramp_edits import NewKey
 from prism.roles.lexicon import meanings_of, words_of
 
 MOST_NAMES = 2000

@@ -10,7 +10,7 @@ from prism.color import space
 from prism.expressions.syntax import reference_of
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import Expression
-from prism.palette.building import is_of_palette
+from prism.palette.ramp_edits import is_of_palette
 from prism.resolution.resolver import Resolver, Theme
 
 #: The number or the size that a step ends with.

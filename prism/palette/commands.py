@@ -11,7 +11,7 @@ from prism.errors import EditError
 from prism.expressions.typed_input import read_typed
 from prism.model.document import Document
 from prism.model.values import BASE
-from prism.palette import building, purposes, stepping
+from prism.palette import purposes, ramp_edits, step_edits
 
 
 @command("add-ramp")
@@ -26,7 +26,7 @@ class AddRamp(Command):
     purpose: str = ""
 
     def apply(self, document: Document) -> Document:
-        return building.add_ramp(
+        return ramp_edits.add_ramp(
             document,
             self.name,
             dict(self.recipe),
@@ -50,8 +50,8 @@ class RetuneRamp(Command):
     names: str = ""
 
     def apply(self, document: Document) -> Document:
-        ramp = building.ramp_of(document, self.ramp)
-        return building.retune(
+        ramp = ramp_edits.ramp_of(document, self.ramp)
+        return ramp_edits.retune(
             document, ramp.key, dict(self.recipe), keys_from(self.key), names=self.names
         )
 
@@ -68,7 +68,7 @@ class RenameRamp(Command):
     name: str
 
     def apply(self, document: Document) -> Document:
-        return building.rename_ramp(document, self.ramp, self.name)
+        return ramp_edits.rename_ramp(document, self.ramp, self.name)
 
     def sentence(self, before: Document) -> str:
         return f"Renamed {ramp_name(before, self.ramp)} to {short(self.name)}"
@@ -83,7 +83,7 @@ class MoveRamp(Command):
     by: int
 
     def apply(self, document: Document) -> Document:
-        return building.move_ramp(document, self.ramp, self.by)
+        return ramp_edits.move_ramp(document, self.ramp, self.by)
 
     def sentence(self, before: Document) -> str:
         return f"Moved {ramp_name(before, self.ramp)} {'up' if self.by < 0 else 'down'}"
@@ -98,7 +98,7 @@ class MakeRamp(Command):
     group: str
 
     def apply(self, document: Document) -> Document:
-        return building.adopt(document, self.group, keys_from(self.key))
+        return ramp_edits.adopt(document, self.group, keys_from(self.key))
 
     def sentence(self, before: Document) -> str:
         return f"Made a ramp of {short(self.group)}"
@@ -131,7 +131,7 @@ class ReleaseStep(Command):
     token: str
 
     def apply(self, document: Document) -> Document:
-        return stepping.release(document, self.token)
+        return step_edits.release(document, self.token)
 
     def sentence(self, before: Document) -> str:
         return f"Reset {token_name(before, self.token)} to its ramp"
@@ -147,7 +147,7 @@ class InsertStep(Command):
     name: str
 
     def apply(self, document: Document) -> Document:
-        return stepping.insert_step(document, self.token, self.name.strip(), keys_from(self.key))
+        return step_edits.insert_step(document, self.token, self.name.strip(), keys_from(self.key))
 
     def sentence(self, before: Document) -> str:
         return f"Inserted a step after {token_name(before, self.token)}"
@@ -161,7 +161,7 @@ class RemoveStep(Command):
     token: str
 
     def apply(self, document: Document) -> Document:
-        return stepping.drop_step(document, self.token)
+        return step_edits.drop_step(document, self.token)
 
     def sentence(self, before: Document) -> str:
         return f"Removed {token_name(before, self.token)}"
@@ -176,7 +176,7 @@ class RenameStep(Command):
     name: str
 
     def apply(self, document: Document) -> Document:
-        return stepping.rename_step(document, self.token, self.name)
+        return step_edits.rename_step(document, self.token, self.name)
 
     def sentence(self, before: Document) -> str:
         return f"Renamed step {token_name(before, self.token)} to {short(self.name)}"
@@ -191,7 +191,7 @@ class MoveStep(Command):
     by: int
 
     def apply(self, document: Document) -> Document:
-        return stepping.move_step_in_order(document, self.token, self.by)
+        return step_edits.move_step_in_order(document, self.token, self.by)
 
     def sentence(self, before: Document) -> str:
         return f"Moved {token_name(before, self.token)}"
@@ -206,7 +206,7 @@ class RenameSteps(Command):
     names: str = ""
 
     def apply(self, document: Document) -> Document:
-        return stepping.rename_steps(document, self.ramp, self.names)
+        return step_edits.rename_steps(document, self.ramp, self.names)
 
     def sentence(self, before: Document) -> str:
         return f"Renamed the steps of {ramp_name(before, self.ramp)}"
@@ -226,8 +226,8 @@ class AddOverlays(Command):
     def apply(self, document: Document) -> Document:
         parts = self.percents.replace("%", " ").replace(",", " ").split()
         shares = [int(part) for part in parts if part.isascii() and part.isdigit()]
-        group = self.group.strip() or f"veil.{building.leaf(document, self.token)}"
-        return building.veils(document, self.token, shares, group, keys_from(self.key))
+        group = self.group.strip() or f"veil.{ramp_edits.leaf(document, self.token)}"
+        return ramp_edits.veils(document, self.token, shares, group, keys_from(self.key))
 
     def sentence(self, before: Document) -> str:
         return f"Added overlays of {token_name(before, self.token)}"

@@ -13,8 +13,8 @@ from typing import Literal, Protocol, cast
 from prism.color import space
 from prism.errors import EditError
 from prism.model.document import Document, Ramp
-from prism.palette import building, purposes, recipes
-from prism.palette.building import NewKey
+from prism.palette import purposes, ramp_edits, recipes
+from prism.palette.ramp_edits import NewKey
 from prism.resolution.current import resolver_of
 from prism.roles.by_slot import by_slot
 from prism.roles.guess import guess
@@ -94,7 +94,7 @@ def plan(document: Document, idea: Idea) -> dict[str, str]:
         for name in names:
             key = slots.get(name)
             hops = resolver.trace(key, resolver.default_theme) if key else []
-            ramp = building.ramp_with(document, hops[-1].token) if hops else None
+            ramp = ramp_edits.ramp_with(document, hops[-1].token) if hops else None
             if ramp is not None and ramp.key not in taken:
                 choices[role] = ramp.key
                 taken.add(ramp.key)
@@ -109,7 +109,7 @@ def present(document: Document) -> tuple[NamedColor, ...]:
     for role, key in plan(document, nobody).items():
         ramp = document.ramp(key)
         if ramp is not None and ramp.steps:
-            seed = space.parse_function(building.proposed(document, ramp)["seed"])
+            seed = space.parse_function(ramp_edits.proposed(document, ramp)["seed"])
             colors.append(NamedColor(cast("Role", role), ramp.name, space.fit(seed, "srgb")))
     return tuple(colors)
 
@@ -125,9 +125,9 @@ def take(document: Document, idea: Idea, planned: Mapping[str, str], new_key: Ne
         where = planned.get(color.role, LEAVE)
         if where == LEAVE:
             continue
-        old = None if where == NEW else building.ramp_of(document, where)
-        name = building.free_name(changed, color.name)
-        changed = building.add_ramp(
+        old = None if where == NEW else ramp_edits.ramp_of(document, where)
+        name = ramp_edits.free_name(changed, color.name)
+        changed = ramp_edits.add_ramp(
             changed,
             name,
             _fields(color, old),
@@ -136,7 +136,7 @@ def take(document: Document, idea: Idea, planned: Mapping[str, str], new_key: Ne
             purpose=old.purpose if old else _purpose(document, ROLES[color.role]),
         )
         if old is not None:
-            changed = building.replace_ramp(changed, old.key, changed.ramps[-1].key)
+            changed = ramp_edits.replace_ramp(changed, old.key, changed.ramps[-1].key)
     if changed is document:
         raise EditError("Every color is left out.", fix="Choose what at least one of them does.")
     return changed
@@ -153,7 +153,7 @@ def _fields(color: NamedColor, old: Ramp | None) -> dict[str, str]:
 
 
 def _names(document: Document, old: Ramp | None) -> str:
-    names: Sequence[str] = [building.leaf(document, key) for key in old.steps] if old else []
+    names: Sequence[str] = [ramp_edits.leaf(document, key) for key in old.steps] if old else []
     plain = all(name and not any(sign in name for sign in " ,;") for name in names)
     return " ".join(names) if plain else ""
 

@@ -10,7 +10,7 @@ from prism.commands.names import counted, short
 from prism.errors import EditError
 from prism.model.document import Document
 from prism.model.values import Condition
-from prism.palette import ideas, importing
+from prism.palette import ideas, imports
 
 
 @command("import-colors")
@@ -27,8 +27,8 @@ class ImportColors(Command):
     def apply(self, document: Document) -> Document:
         if not self.colors:
             raise EditError("No color is selected.", fix="Select those to import.")
-        choices = [importing.Choice(*color) for color in self.colors]
-        return importing.place(
+        choices = [imports.Choice(*color) for color in self.colors]
+        return imports.place(
             document, choices, keys_from(self.key), group=self.group, purpose=self.purpose
         )
 
@@ -56,9 +56,9 @@ class UsePictureColors(Command):
             if axis is None or all(known.key != mode for known in axis.modes):
                 raise EditError("That mode is no longer there.", fix="Choose another one.")
         uses = [
-            importing.destination_for(space.parse(text), kind, to) for text, kind, to in self.uses
+            imports.destination_for(space.parse(text), kind, to) for text, kind, to in self.uses
         ]
-        return importing.use(document, uses, Condition.of(dict(self.picks)), keys_from(self.key))
+        return imports.use(document, uses, Condition.of(dict(self.picks)), keys_from(self.key))
 
     def sentence(self, before: Document) -> str:
         return f"Imported {counted(len(self.uses), 'color')} from {short(self.picture)}"

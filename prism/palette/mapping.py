@@ -18,7 +18,7 @@ from prism.expressions.typed_input import read_typed, reference_to, shown_path_o
 from prism.expressions.values import references, rewrite
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import BASE, Condition, Expression, Value
-from prism.palette import building, matching
+from prism.palette import alike, ramp_edits
 from prism.resolution.resolver import Resolver, Theme
 
 #: The number at the end of a flat name, as of ``brand-500``.
@@ -75,7 +75,7 @@ def ladder_of(document: Document, value: Value | None) -> tuple[tuple[str, ...],
     token = document.token_at(path) if path else None
     if token is None:
         return None
-    ramp = building.ramp_with(document, token.key)
+    ramp = ramp_edits.ramp_with(document, token.key)
     if ramp is not None:
         return (ramp.steps, ramp.steps.index(token.key)) if len(ramp.steps) >= 3 else None
     beside = tuple(
@@ -149,10 +149,10 @@ def mirror(document: Document, cells: Sequence[Place]) -> Outcome:
 
 def map_to(document: Document, cells: Sequence[Place], ramp: str) -> Outcome:
     """Let each cell stand on the like step of another ramp."""
-    target = building.ramp_of(document, ramp)
+    target = ramp_edits.ramp_of(document, ramp)
 
     def turn(steps: tuple[str, ...], place: int) -> str:
-        return matching.alike(document, steps, target.steps)[steps[place]]
+        return alike.alike(document, steps, target.steps)[steps[place]]
 
     return _along(document, cells, turn)
 

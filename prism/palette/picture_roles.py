@@ -11,8 +11,8 @@ from dataclasses import dataclass
 from prism.color import space
 from prism.color.contrast import ratio_of
 from prism.model.document import Document, shown_path
-from prism.palette import building
-from prism.palette.importing import DestinationKind
+from prism.palette import ramp_edits
+from prism.palette.imports import DestinationKind
 from prism.palette.ramps import oklch
 from prism.roles.grounds import Guess
 
@@ -84,5 +84,5 @@ def becomes(
             plain = known is not None and not known.role.detail and not known.role.state
             if plain and known is not None and known.role.kind == role and token.tier != "raw":
                 return "token", shown_path(token.path)
-        return "color", building.free_name(document, role)
-    return "ramp", building.free_name(document, role)
+        return "color", ramp_edits.free_name(document, role)
+    return "ramp", ramp_edits.free_name(document, role)

@@ -7,7 +7,7 @@ from dataclasses import replace
 from prism.changes.structure import moved
 from prism.errors import EditError
 from prism.model.document import Document, Purpose
-from prism.palette.building import NewKey, adopt
+from prism.palette.ramp_edits import NewKey, adopt
 
 #: The purposes a new project starts with.
 STARTING = (

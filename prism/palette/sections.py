@@ -13,7 +13,7 @@ from prism.color import space
 from prism.color.contrast import ink_on, ratio_of, truncate_ratio
 from prism.color.difference import oklab
 from prism.model.document import Purpose, Ramp, Token
-from prism.palette import building, purposes, ramps, recipes
+from prism.palette import purposes, ramp_edits, ramps, recipes
 from prism.resolution.answers import Answer
 from prism.resolution.resolver import Resolver, Theme
 
@@ -230,7 +230,7 @@ def carried(resolver: Resolver, keys: Sequence[str]) -> Carried:
 def step_options(resolver: Resolver, key: str, theme: Theme) -> list[Token]:
     """Other raw colors that could stand in for one that goes: its own ramp, then those nearest to it in a theme."""
     document = resolver.document
-    ramp = building.ramp_with(document, key)
+    ramp = ramp_edits.ramp_with(document, key)
     own = set(ramp.steps) if ramp else set()
     raw = [token for token in document.tokens if token.is_raw_color and token.key != key]
     if not raw:

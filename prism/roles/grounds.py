@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from prism.roles.reading import Named
+from prism.roles.evidence import Named
 from prism.roles.role import Role
 
 #: How sure a guess is: by a name that says it, by parts of it, by a plain word, and by the color.

@@ -7,7 +7,9 @@ from dataclasses import dataclass, replace
 
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver
+from prism.roles.evidence import Named, named
 from prism.roles.grounds import COLOR, COLORED, NAME, PART, PLAIN, STRONG, Grounds, Guess
+from prism.roles.labels import ON, beside_backgrounds, carrying, is_writing, of_writing
 from prism.roles.neighbours import (
     BY_ITSELF,
     alone,
@@ -17,10 +19,8 @@ from prism.roles.neighbours import (
     with_rest,
     with_text,
 )
-from prism.roles.reading import Named, named
 from prism.roles.role import UNKNOWN, Role
 from prism.roles.role import known as known_role
-from prism.roles.writing import ON, beside_backgrounds, carrying, is_writing, of_writing
 
 BY_HAND = "set on the token"
 #: Roles of what the uses alone say.

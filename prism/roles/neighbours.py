@@ -6,8 +6,8 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 
 from prism.model.document import Document
+from prism.roles.evidence import Named
 from prism.roles.grounds import PART, PLAIN, Guess
-from prism.roles.reading import Named
 from prism.roles.role import Role, read
 
 #: Why a status is what it is where nothing but its name says so.

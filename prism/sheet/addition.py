@@ -17,7 +17,7 @@ from prism.expressions.values import check
 from prism.model.document import TIERS, Document, Tier, Token, shown_path
 from prism.model.grouping import NO_GROUP, groups, members
 from prism.model.values import Condition, Expression
-from prism.palette.building import NewKey
+from prism.palette.ramp_edits import NewKey
 
 #: Types that a value is tried as, in this order; a text is what none of them reads.
 _TRIED = (

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from prism.changes import linking, merging, structure
+from prism.changes import links as linking
+from prism.changes import merging, structure
 from prism.changes.outcome import Outcome
 from prism.commands.command import Command, asked, command
 from prism.commands.names import counted, short, token_name

@@ -11,7 +11,7 @@ from prism.expressions.syntax import reference_of
 from prism.expressions.typed_input import reference_to
 from prism.model.document import Document, Pairing, Token
 from prism.model.values import Condition, Expression, Value
-from prism.palette import building
+from prism.palette import ramp_edits
 from prism.palette.mapping import is_rung, ladder_of
 from prism.palette.ramps import oklch
 from prism.resolution.answer_tables import AnswerTables
@@ -105,7 +105,7 @@ def candidates(
 def _swatches(resolver: Resolver, document: Document, target: Token, theme: Theme) -> Sequence[str]:
     """The raw colors that could stand in place of one: its ramp; the raw colors beside it; for white,
     black and single colors the ends and the neutrals."""
-    ramp = building.ramp_with(document, target.key)
+    ramp = ramp_edits.ramp_with(document, target.key)
     if ramp is None:
         ramp = next((known for known in document.ramps if known.base == target.key), None)
     if ramp is not None and len(ramp.steps) >= 3:

@@ -13,8 +13,8 @@ from prism.expressions.typed_input import reference_to
 from prism.expressions.values import references
 from prism.model.document import Document, Pairing, Token
 from prism.model.values import Expression, Value
-from prism.palette.building import is_of_palette
 from prism.palette.mapping import is_rung, ladder_of
+from prism.palette.ramp_edits import is_of_palette
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver, Theme
 from prism.roles.grounds import Guess

@@ -15,7 +15,7 @@ from prism.expressions.typed_input import reference_to
 from prism.expressions.values import references
 from prism.model.document import Document, Token
 from prism.model.values import Condition, Expression, Value
-from prism.palette import building
+from prism.palette import ramp_edits
 from prism.palette.course import oklch
 from prism.palette.mapping import is_rung, ladder_of
 from prism.resolution.compiled import strength
@@ -241,7 +241,7 @@ class Places:
 
 def _own_steps(document: Document, target: Token) -> Sequence[str]:
     """The steps of the ramp or ladder that a color is one of, or is the base of; empty for none."""
-    ramp = building.ramp_with(document, target.key)
+    ramp = ramp_edits.ramp_with(document, target.key)
     if ramp is None:
         ramp = next((known for known in document.ramps if known.base == target.key), None)
     if ramp is not None and len(ramp.steps) >= 3:

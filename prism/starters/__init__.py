@@ -8,8 +8,8 @@ from dataclasses import dataclass, replace
 from prism import checks
 from prism.analysis import Analysis
 from prism.model.document import Document, Mute
-from prism.palette import building, purposes
-from prism.palette.building import NewKey
+from prism.palette import purposes, ramp_edits
+from prism.palette.ramp_edits import NewKey
 from prism.starters import dense_tool, one_product, several_brands
 from prism.starters.plan import Plan
 
@@ -34,7 +34,7 @@ def _nothing(plan: Plan, new_key: NewKey) -> Document:
     document = Document(name=plan.name, purposes=purposes.STARTING if plan.colors else ())
     for color in plan.colors:
         fields = {"seed": color.base}
-        document = building.add_ramp(document, color.name, fields, new_key, purpose="identity")
+        document = ramp_edits.add_ramp(document, color.name, fields, new_key, purpose="identity")
     return document
 
 

@@ -9,7 +9,7 @@ from prism.changes.axes import add_axis
 from prism.changes.structure import add_tokens
 from prism.model.document import Axis, Document, Group, Mode, TellingApart, Token
 from prism.model.values import BASE, Condition, Expression
-from prism.palette.building import NewKey
+from prism.palette.ramp_edits import NewKey
 from prism.starters import scheme
 from prism.starters.meanings import Meaning
 from prism.starters.naming import naming

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from prism.model.document import Document
-from prism.palette.building import NewKey
+from prism.palette.ramp_edits import NewKey
 from prism.starters import scheme
 from prism.starters.plan import Plan
 

@@ -9,8 +9,8 @@ from dataclasses import dataclass, replace
 from prism.color import space
 from prism.errors import EditError, PrismError
 from prism.model.document import Document
-from prism.palette import importing, pictures, ramps, text_colors
-from prism.palette.building import NewKey
+from prism.palette import imports, pictures, ramps, text_colors
+from prism.palette.ramp_edits import NewKey
 from prism.roles.lexicon import meanings_of, words_of
 
 #: More colors than this make no scheme.
@@ -175,7 +175,7 @@ def read_file(data: bytes, name: str, new_key: NewKey) -> tuple[NamedColor, ...]
     ``PrismError`` for a file without colors."""
     if data.startswith(_PICTURES):
         return from_picture(data, name)
-    colors = importing.from_file(Document(), data, name, new_key)
+    colors = imports.from_file(Document(), data, name, new_key)
     return named(_few([NamedColor(color.path, color.text) for color in colors]))
 
 

@@ -23,8 +23,8 @@ from prism.model.document import (
     Token,
 )
 from prism.model.values import BASE, Condition, Expression
-from prism.palette import building, purposes, ramps
-from prism.palette.building import NewKey
+from prism.palette import purposes, ramp_edits, ramps
+from prism.palette.ramp_edits import NewKey
 from prism.roles import rules
 from prism.starters import meanings, status_colors
 from prism.starters.meanings import Meaning
@@ -81,7 +81,7 @@ class _Builder:
     # Raw colors
 
     def add_ramp(self, name: str, base: str, purpose: str) -> None:
-        self.document = building.add_ramp(
+        self.document = ramp_edits.add_ramp(
             self.document, name, {"seed": base}, self.new_key, purpose=purpose
         )
 
@@ -104,10 +104,10 @@ class _Builder:
         for name, base in extra.items():
             self.add_ramp(name, base, "chart")
         ends = [
-            building.step_token(self.new_key(), "white", "#ffffff"),
-            building.step_token(self.new_key(), "black", "#000000"),
+            ramp_edits.step_token(self.new_key(), "white", "#ffffff"),
+            ramp_edits.step_token(self.new_key(), "black", "#000000"),
         ]
-        after = building.last_raw_color(self.document)
+        after = ramp_edits.last_raw_color(self.document)
         self.document = add_tokens(self.document, ends, after=after)
         grounds = [""]
         if self.plan.has("overlays"):
@@ -115,7 +115,9 @@ class _Builder:
                 (ends[1], "overlay dark", (8, 16, 50, 72)),
                 (ends[0], "overlay light", (8, 12)),
             ):
-                self.document = building.veils(self.document, end.key, shares, group, self.new_key)
+                self.document = ramp_edits.veils(
+                    self.document, end.key, shares, group, self.new_key
+                )
                 grounds.append(group)
         for group in grounds:
             self.document = purposes.assign(self.document, group, "ground", self.new_key)

@@ -7,7 +7,7 @@ from dataclasses import replace
 from prism.brands import addition
 from prism.brands.addition import NewBrand
 from prism.model.document import Document
-from prism.palette.building import NewKey
+from prism.palette.ramp_edits import NewKey
 from prism.starters import scheme
 from prism.starters.plan import NamedColor, Plan
 

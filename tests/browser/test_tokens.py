@@ -5,7 +5,7 @@ from playwright.sync_api import expect
 from demo import quillhaven
 from prism.formats import css, resolver_writer
 from prism.model.document import Axis, Document, Mode
-from prism.palette.building import add_ramp
+from prism.palette.ramp_edits import add_ramp
 from studio.store import projects as store
 from studio.store.models import Project
 from tests.browser.base import StudioTestCase

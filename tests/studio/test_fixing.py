@@ -5,7 +5,7 @@ from unittest import mock
 
 from demo import quillhaven
 from prism.analysis import Analysis
-from studio.rooms.checks import fixing
+from studio.rooms.checks import fix_all
 from tests.studio.cases import RoomCase
 
 
@@ -14,9 +14,9 @@ class ScopeTests(RoomCase):
         super().setUp()
         self.make(quillhaven.document())
         patience = replace(
-            fixing._PATIENCE, longest=300, together=300
+            fix_all._PATIENCE, longest=300, together=300
         )  # a busy machine finds the same
-        self.enterContext(mock.patch.object(fixing, "_PATIENCE", patience))
+        self.enterContext(mock.patch.object(fix_all, "_PATIENCE", patience))
 
     def test_a_pairing_leads_to_all_of_its_foreground(self):
         pairings = Analysis(self.stored()).paired.pairings

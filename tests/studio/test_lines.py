@@ -7,7 +7,7 @@ from prism.model.values import BASE, Expression
 from studio.store import projects as store
 from studio.store import tasks
 from studio.store.models import LongTask
-from tests.builders import document, token
+from tests.builders import token
 from tests.studio.test_store import StoreCase, set_value
 
 

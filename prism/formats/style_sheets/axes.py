@@ -21,8 +21,8 @@ from prism.formats.style_sheets.axis_of_sheet import (
     spellings_of,
 )
 from prism.formats.style_sheets.declarations import SCHEME, Declaration, Held, Sheet
-from prism.formats.style_sheets.following import fold_system
 from prism.formats.style_sheets.page import Carrier, Page, Test
+from prism.formats.style_sheets.system_mode import fold_system
 
 #: The attribute of parts of a page that have modes of their own, in style sheets written here.
 ZONE = "data-zone"

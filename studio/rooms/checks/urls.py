@@ -1,6 +1,6 @@
 from django.urls import path
 
-from studio.rooms.checks import fixing, views
+from studio.rooms.checks import fix_all, views
 
 app_name = "checks"
 urlpatterns = [
@@ -8,6 +8,6 @@ urlpatterns = [
     path("pairings/add", views.add_pairing, name="add-pairing"),
     path("command", views.command, name="command"),
     path("fixes", views.fixes_of, name="fixes"),
-    path("fix", fixing.room, name="fix-all"),
-    path("fix/take", fixing.take, name="take-fixes"),
+    path("fix", fix_all.room, name="fix-all"),
+    path("fix/take", fix_all.take, name="take-fixes"),
 ]

@@ -21,7 +21,7 @@ from prism.formats import files as formats
 from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.model.document import TIERS, Document
 from prism.modes.schemes import with_schemes
-from prism.palette import importing
+from prism.palette import imports
 from studio.store import projects as store
 from studio.store.projects import Project
 
@@ -116,7 +116,7 @@ def _read(incoming: Incoming) -> tuple[Any, list[str]]:
         files, others = _unzipped(incoming.files)
         read = formats.read(files, store.new_key, choice=choice)
     else:
-        read = importing.document_of_text(incoming.text, store.new_key, choice)
+        read = imports.document_of_text(incoming.text, store.new_key, choice)
     return replace(read, document=with_schemes(read.document)), others
 
 

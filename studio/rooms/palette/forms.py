@@ -9,7 +9,7 @@ from django import forms
 
 from prism.edits import Command
 from prism.model.document import Document
-from prism.palette import building, plot
+from prism.palette import plot, ramp_edits
 from prism.palette.commands import AddRamp, RetuneRamp, SetColor
 from prism.palette.recipes import DEFAULTS
 from studio.rooms.writing import CommandForm
@@ -141,7 +141,7 @@ class PointForm(CommandForm):
 
     def command(self) -> Command:
         values = self.cleaned_data
-        ramp = building.ramp_with(self._document, values["token"])
+        ramp = ramp_edits.ramp_with(self._document, values["token"])
         gamut = dict(ramp.parameters).get("gamut", "srgb") if ramp else "srgb"
         point = plot.numbers(values["lightness"], values["chroma"], values["hue"], gamut)
         return SetColor(values["token"], point.text)

@@ -19,8 +19,8 @@ from prism.errors import PrismError
 from prism.expressions import typed_input
 from prism.model.document import Ramp
 from prism.model.values import BASE
-from prism.palette import building, plot, purposes, ramps, recipes
 from prism.palette import commands as palette_commands
+from prism.palette import plot, purposes, ramp_edits, ramps, recipes
 from prism.palette import sections as palette
 from prism.palette.commands import RetuneRamp, SetColor
 from prism.sheet import token_commands
@@ -123,7 +123,7 @@ def swatches(request: HttpRequest, project: Project) -> HttpResponse:
 def _open_ramp(frame: PaletteFrame) -> Ramp | None:
     """The ramp that the address names, or the one that its swatch is a step of."""
     named = frame.document.ramp(frame.address.ramp)
-    return named or building.ramp_with(frame.document, frame.address.swatch)
+    return named or ramp_edits.ramp_with(frame.document, frame.address.swatch)
 
 
 def _open_swatch(frame: PaletteFrame, notation: str, ramp: Ramp | None) -> dict[str, Any] | None:
@@ -151,8 +151,8 @@ def _about_ramp(frame: PaletteFrame, ramp: Ramp | None, typed: Mapping[str, str]
         "parameters": dict(ramp.parameters),
     }
     if view == "tune":
-        names = " ".join(building.leaf(frame.document, key) for key in ramp.steps)
-        given = {**building.proposed(frame.document, ramp), **typed}
+        names = " ".join(ramp_edits.leaf(frame.document, key) for key in ramp.steps)
+        given = {**ramp_edits.proposed(frame.document, ramp), **typed}
         about["ramp_form"] = forms.RampForm(None, given, names)
     if view == "curves":
         curves = plot.curves(frame.resolver, frame.theme, ramp)

@@ -14,7 +14,7 @@ from prism.sheet.consequences import consequences
 from studio.accounts.permissions import requires
 from studio.rooms.themes import read_theme
 from studio.rooms.tokens.forms import CellForm, DescribeForm
-from studio.sheet.showing import enter
+from studio.sheet.page import enter
 from studio.store import projects as store
 from studio.store.projects import Project
 

@@ -19,7 +19,7 @@ from studio.rooms.tokens.forms import AddForm, AddPastedForm, CellForm, Describe
 from studio.sheet import markup
 from studio.sheet.columns import axis_of, mode_names_of
 from studio.sheet.editor import SheetFrame, both_values
-from studio.sheet.showing import chosen, enter, show_sheet
+from studio.sheet.page import chosen, enter, show_sheet
 from studio.store import projects as store
 from studio.store.projects import Project
 

@@ -7,7 +7,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from prism.changes import axes, linking, structure
+from prism.changes import axes, links, structure
 from prism.changes import values as edit
 from prism.compare.diff import apply, diff, inverse
 from prism.compare.impact import impact
@@ -216,7 +216,7 @@ class LinkTests(SimpleTestCase):
         return document(*palette, *(token(f"use.{n}", text) for n, text in literals.items()))
 
     def test_exact_first_then_near_and_what_has_no_match_is_listed(self):
-        proposal = linking.propose(
+        proposal = links.propose(
             self.build(
                 exact="#236B53",
                 eye="#246b53",
@@ -243,8 +243,8 @@ class LinkTests(SimpleTestCase):
         uses = [token(f"part {i}.fill", text) for i, text in enumerate(steps)]
         uses += [token(f"odd.{i}", f"#0000{i:02x}") for i in range(4)]
         built = document(*raw, *uses)
-        proposal = linking.propose(built)
-        linked = linking.link(built, proposal.links)
+        proposal = links.propose(built)
+        linked = links.link(built, proposal.links)
         self.assertEqual((len(proposal.links), len(proposal.unmatched)), (50, 4))
         self.assertEqual([t.path for t in linked.tokens], [t.path for t in built.tokens])
         was, now = Resolver(built), Resolver(linked)

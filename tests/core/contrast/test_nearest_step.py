@@ -12,7 +12,7 @@ from prism.changes.values import set_values
 from prism.contrast import nearest_step
 from prism.model.document import Document, Pairing
 from prism.model.values import Expression
-from prism.palette import building
+from prism.palette import ramp_edits
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit
 from prism.resolution.resolver import Resolver
@@ -26,7 +26,7 @@ def ramps(**bases):
     """A document with a ramp for each name and base color."""
     built = Document(name="x", axes=(APPEARANCE, CONTRAST))
     for name, base in bases.items():
-        built = building.add_ramp(built, name, {"seed": base}, counter_keys(name))
+        built = ramp_edits.add_ramp(built, name, {"seed": base}, counter_keys(name))
     return built
 
 

@@ -15,7 +15,7 @@ from prism.errors import PrismError
 from prism.measures import scales
 from prism.model.document import Axis, Document, Mode, Ramp
 from prism.model.values import BASE, Expression
-from prism.palette import building, ideas
+from prism.palette import ideas, ramp_edits
 from prism.palette.ideas import Brief, Idea, NamedColor, named_color
 from prism.palette.ramps import oklch
 from prism.resolution.contrast import audit, summary
@@ -243,4 +243,4 @@ class LeftOutTests(SimpleTestCase):
 
     def test_the_nearest_step_in_lightness(self):
         built = inks(token("lone", "#313131", tier="raw"))
-        self.assertEqual(building.nearest(built, "lone", ["ink.1", "ink.3", "ink.5"]), "ink.3")
+        self.assertEqual(ramp_edits.nearest(built, "lone", ["ink.1", "ink.3", "ink.5"]), "ink.3")

@@ -5,7 +5,7 @@ from dataclasses import replace
 from django.test import SimpleTestCase
 
 from prism.model.document import Ramp
-from prism.palette import building, plot, sections
+from prism.palette import plot, ramp_edits, sections
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 from tests.builders import APPEARANCE, counter_keys, document, token
@@ -36,11 +36,11 @@ class RampViewTests(SimpleTestCase):
 class KnownColorTests(SimpleTestCase):
     def test_the_same_color_in_another_notation_is_one(self):
         built = document(token("sea", "oklch(0.5 0.08 230)", tier="raw"))
-        same, known = building.raw_color(built, "oklch(50% 0.08 230)", "new", counter_keys())
+        same, known = ramp_edits.raw_color(built, "oklch(50% 0.08 230)", "new", counter_keys())
         self.assertIs(same, built)
         self.assertEqual(known.path, "sea")
         wide = document(token("p3", "color(display-p3 0 1 0)", tier="raw"), gamut="display-p3")
-        same, known = building.raw_color(wide, "color(display-p3 0 1 0)", "new", counter_keys())
+        same, known = ramp_edits.raw_color(wide, "color(display-p3 0 1 0)", "new", counter_keys())
         self.assertEqual((same, known.path), (wide, "p3"))
 
     def test_translucent_and_missing_steps_have_no_point(self):

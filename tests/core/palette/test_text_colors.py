@@ -7,8 +7,8 @@ from hypothesis import strategies as st
 from prism.color import notation, space
 from prism.errors import EditError, FormatError, PrismError
 from prism.model.values import BASE, Expression
-from prism.palette import importing
-from prism.palette.importing import Choice, Destination, from_file, from_text, place
+from prism.palette import imports
+from prism.palette.imports import Choice, Destination, from_file, from_text, place
 from prism.palette.text_colors import MAX_TEXT, find
 from prism.resolution.resolver import Resolver
 from tests import tried
@@ -201,7 +201,7 @@ class BringTests(SimpleTestCase):
 
     def test_colors_of_a_picture_become_ramps_colors_and_values(self):
         color = space.parse("#e8a343")
-        after = importing.use(
+        after = imports.use(
             self.built,
             [
                 Destination(color, "ramp", "lamp"),
@@ -216,4 +216,4 @@ class BringTests(SimpleTestCase):
         resolver = Resolver(after)
         self.assertEqual(resolver.resolve("use", (1, 1)).hex, "#e8a343")
         with self.assertRaisesMessage(EditError, "There is no color token “nothing”."):
-            importing.use(self.built, [Destination(color, "token", "nothing")], BASE, self.keys)
+            imports.use(self.built, [Destination(color, "token", "nothing")], BASE, self.keys)

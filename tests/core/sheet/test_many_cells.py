@@ -14,7 +14,7 @@ from prism.model.document import Axis, Document, Mode, Pairing, Ramp, Scene, Sch
 from prism.model.values import BASE, Condition, Expression
 from prism.naming import scheme as naming
 from prism.palette import mapping
-from prism.palette.building import add_ramp
+from prism.palette.ramp_edits import add_ramp
 from prism.resolution.resolver import Resolver
 from prism.sheet import bulk, paste
 from prism.sheet.cell_commands import Cells, SetOpacity, ShiftCells

@@ -10,7 +10,7 @@ from django import forms
 from prism.edits import Command
 from prism.errors import EditError
 from prism.palette.import_commands import ImportColors, UsePictureColors
-from prism.palette.importing import DESTINATIONS
+from prism.palette.imports import DESTINATIONS
 from prism.palette.picture_roles import ROLES, becomes
 from prism.palette.text_colors import MAX_FOUND, MAX_TEXT
 from studio.numbers import whole

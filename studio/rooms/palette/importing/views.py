@@ -14,7 +14,7 @@ from django.views.decorators.http import require_GET, require_POST
 from prism.color import space
 from prism.errors import PrismError
 from prism.model.document import shown_path
-from prism.palette import importing, picture_review, picture_roles, pictures, purposes
+from prism.palette import imports, picture_review, picture_roles, pictures, purposes
 from prism.palette.import_commands import UsePictureColors
 from prism.palette.picture_view import marks
 from prism.sheet.consequences import consequences
@@ -60,9 +60,9 @@ def preview(request: HttpRequest, project: Project) -> HttpResponse:
     file = form.cleaned_data["file"]
     try:
         if file:
-            candidates = importing.from_file(frame.document, file.read(), file.name, store.new_key)
+            candidates = imports.from_file(frame.document, file.read(), file.name, store.new_key)
         else:
-            candidates = importing.from_text(frame.document, form.cleaned_data["text"])
+            candidates = imports.from_text(frame.document, form.cleaned_data["text"])
     except PrismError as error:
         return _room(frame, str(error), text, 422)
     return _preview(frame, candidates)
@@ -70,12 +70,12 @@ def preview(request: HttpRequest, project: Project) -> HttpResponse:
 
 def _preview(
     frame: Frame[Address],
-    candidates: Sequence[importing.Candidate],
+    candidates: Sequence[imports.Candidate],
     problem: str = "",
     data: Mapping[str, str] | None = None,
     status: int = 200,
 ) -> HttpResponse:
-    def row(number: int, candidate: importing.Candidate) -> dict[str, Any]:
+    def row(number: int, candidate: imports.Candidate) -> dict[str, Any]:
         shown = {"candidate": candidate, "number": number}
         if data is None:
             untouched = {"path": candidate.path, "action": "add"}
@@ -108,7 +108,7 @@ def store_colors(request: HttpRequest, project: Project) -> HttpResponse:
     def refuse(problem: str, status: int) -> HttpResponse:
         if not form.is_valid():
             return _room(frame, problem, status=status)
-        candidates = importing.again(frame.document, form.sent)
+        candidates = imports.again(frame.document, form.sent)
         return _preview(frame, candidates, problem, request.POST, status)
 
     return writing.run(frame, form, refuse)

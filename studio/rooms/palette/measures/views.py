@@ -8,7 +8,7 @@ from django.views.decorators.http import require_GET, require_POST
 from studio.accounts.permissions import requires
 from studio.rooms import writing
 from studio.rooms.palette.measures.forms import ScaleForm
-from studio.sheet import showing as sheet
+from studio.sheet import page as sheet
 from studio.store import projects as store
 from studio.store.projects import Project
 

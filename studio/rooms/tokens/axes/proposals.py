@@ -26,8 +26,8 @@ from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.stage import panes
 from studio.rooms.themes import read_theme, theme_text
-from studio.rooms.tokens.axes import asking, forms
-from studio.rooms.tokens.axes.asking import KEY
+from studio.rooms.tokens.axes import asked_mode, forms
+from studio.rooms.tokens.axes.asked_mode import KEY
 from studio.rooms.tokens.axes.tasks import PROPOSE
 from studio.rooms.tokens.axes.views import AxesFrame, enter, show_axes
 from studio.solving import Patience, Solving, begin, is_long
@@ -59,10 +59,10 @@ class _Proposed:
         self.solving = Solving(frame, PROPOSE, form.cleaned_data["solving"])
         self.task = self.solving.task
         if self.task is not None:
-            kept = asking.asked_of(tasks.fields_of(self.task))
+            kept = asked_mode.asked_of(tasks.fields_of(self.task))
             decided = kept.decided if decided is None and not form.decided else decided
         self.plain = form.asked(KEY, decided)
-        self.analysis, self.asked = asking.prepared(frame.analysis, self.plain)
+        self.analysis, self.asked = asked_mode.prepared(frame.analysis, self.plain)
         own = self.analysis is not frame.analysis
         self.theme = self.analysis.resolver.default_theme if own else frame.theme
 
@@ -75,13 +75,13 @@ class _Proposed:
     @property
     def is_large(self) -> bool:
         """Whether there are too many pairings to solve while somebody waits."""
-        return self.asked.solves and is_long(asking.pairings(self.analysis))
+        return self.asked.solves and is_long(asked_mode.pairings(self.analysis))
 
     @property
     def earlier(self) -> str:
         """What the task found; empty where there is none, or it found something else."""
         task = self.task
-        if task is None or tasks.fields_of(task) != asking.fields_of(self.plain):
+        if task is None or tasks.fields_of(task) != asked_mode.fields_of(self.plain):
             return ""
         return self.solving.found
 
@@ -250,7 +250,7 @@ def _again(frame: AxesFrame, form: forms.DecidedForm) -> HttpResponse:
             **asked, solving=code
         )
 
-    return begin(frame, PROPOSE, asking.fields_of(proposed.plain), refuse, to)
+    return begin(frame, PROPOSE, asked_mode.fields_of(proposed.plain), refuse, to)
 
 
 def _rekeyed(condition: Condition, key: str) -> Condition:

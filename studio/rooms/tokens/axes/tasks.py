@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from prism.modes.review import review
-from studio.rooms.tokens.axes.asking import asked_of, prepared
+from studio.rooms.tokens.axes.asked_mode import asked_of, prepared
 from studio.store.tasks import Result
 from studio.work.kinds import StoppedError, Work, long_task
 from studio.work.searching import Searching

@@ -7,7 +7,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from prism.changes import linking
+from prism.changes import links
 from prism.errors import PrismError
 from prism.model.names import condition_words
 from prism.model.values import BASE, Condition
@@ -20,7 +20,7 @@ from studio.rooms.address import state_of
 from studio.rooms.frame import Frame
 from studio.rooms.tokens.mapping import forms
 from studio.rooms.tokens.mapping.address import LadderAddress, LinkAddress
-from studio.sheet import showing as sheet
+from studio.sheet import page as sheet
 from studio.sheet.columns import axis_of
 from studio.sheet.editor import SheetFrame
 from studio.store import projects as store
@@ -140,7 +140,7 @@ def _enter_link(request: HttpRequest, project: Project) -> Frame[LinkAddress]:
 def _link(frame: Frame[LinkAddress], problem: str = "", status: int = 200) -> HttpResponse:
     document = frame.document
     upto = _distance(frame.address.upto)
-    proposal = linking.propose(document)
+    proposal = links.propose(document)
 
     def words(condition: Condition) -> str:
         return "" if condition == BASE else condition_words(document, condition)
@@ -169,8 +169,8 @@ def _link(frame: Frame[LinkAddress], problem: str = "", status: int = 200) -> Ht
         ],
         "upto": f"{upto:g}",
         "farther": sum(offer.distance > upto for offer in proposal.links),
-        "farthest": f"{linking.NEAR:g}",
-        "raw_groups": linking.raw_groups(document),
+        "farthest": f"{links.NEAR:g}",
+        "raw_groups": links.raw_groups(document),
         "problem": problem,
     }
     return page.show(frame, "mapping/link.html", context, status)
@@ -188,8 +188,8 @@ def _distance(text: str) -> float:
     try:
         typed = float(text)
     except ValueError:
-        return linking.SAME
-    return min(max(typed, 0.0), linking.NEAR) if typed == typed else linking.SAME
+        return links.SAME
+    return min(max(typed, 0.0), links.NEAR) if typed == typed else links.SAME
 
 
 @requires("edit")

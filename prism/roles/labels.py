@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
+from prism.roles.evidence import Named
 from prism.roles.grounds import COLOR, COLORED, NAME, PART, PLAIN, SEEN, Grounds, Guess
 from prism.roles.lexicon import SOFT, meanings_of
-from prism.roles.reading import Named
 from prism.roles.role import Role, known
 
 #: Words for what stands on the thing that the rest of the name says.

@@ -25,7 +25,7 @@ from prism.expressions.typed_input import shown_path_or_root
 from prism.model.document import Document, Ramp, Token
 from prism.model.values import BASE, Expression
 from prism.palette import base_color, ramps, recipes
-from prism.palette.matching import alike, colors, lights, match
+from prism.palette.alike import alike, colors, lights, match
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 

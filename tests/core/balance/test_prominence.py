@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from demo import quillhaven
 from prism import checks
 from prism.analysis import Analysis
-from prism.balance import standing as balancing
+from prism.balance import prominence
 from prism.balance.commands import MakeAllEven, MakeEven
 from prism.errors import EditError
 from prism.model.values import Condition
@@ -36,11 +36,11 @@ class DemoTests(SimpleTestCase):
         super().setUpClass()
         cls.whole = quillhaven.document()
         analysis = Analysis(cls.whole)
-        cls.pairs = balancing.grounds(analysis.paired, analysis.roles)
+        cls.pairs = prominence.grounds(analysis.paired, analysis.roles)
 
     def standings(self, document, standard="light", mode="dark"):
-        for brand, picks in balancing.brand_themes(document, {}):
-            for standing in balancing.standings(
+        for brand, picks in prominence.brand_themes(document, {}):
+            for standing in prominence.standings(
                 document, self.pairs, "appearance", standard, mode, picks
             ):
                 yield brand.key, standing
@@ -109,8 +109,8 @@ class EvenTests(SimpleTestCase):
 
     def stands(self, built):
         analysis = Analysis(built)
-        pairs = balancing.grounds(analysis.paired, analysis.roles)
-        (standing,) = balancing.standings(built, pairs, "appearance", "light", "dark", {})
+        pairs = prominence.grounds(analysis.paired, analysis.roles)
+        (standing,) = prominence.standings(built, pairs, "appearance", "light", "dark", {})
         return standing
 
     @tried(60)

@@ -15,9 +15,9 @@ from prism.color.difference import delta_e_2000, lab
 from prism.errors import EditError, PrismError
 from prism.model.document import Document, Pairing, Ramp
 from prism.model.values import BASE, Expression
-from prism.palette import building, matching, plot, purposes, recipes, sections, stepping
-from prism.palette.building import add_ramp, retune
-from prism.palette.matching import match
+from prism.palette import alike, plot, purposes, ramp_edits, recipes, sections, step_edits
+from prism.palette.alike import match
+from prism.palette.ramp_edits import add_ramp, retune
 from prism.resolution.resolver import Resolver
 from tests import tried
 from tests.builders import counter_keys, document, token
@@ -142,7 +142,7 @@ class RetuneTests(SimpleTestCase):
         again = retune(moved, moved.ramps[0].key, fields, keys)
         self.assertEqual(again.token(key).value(), Expression("#abcdef"))
         self.assertEqual(again.ramps[0].moved, (key,))
-        back = stepping.release(moved, key)
+        back = step_edits.release(moved, key)
         self.assertEqual((back.token(key).value(), back.ramps[0].moved), (own, ()))
 
     def test_the_pairing_of_a_step_that_goes_moves_to_its_nearest(self):
@@ -156,10 +156,10 @@ class RetuneTests(SimpleTestCase):
         built = document(
             token("sea.pale", "#cfe", tier="raw"), token("sea.deep", "#05a", tier="raw"), axes=()
         )
-        ramp = building.adopt(built, "sea", keys).ramps[0]
+        ramp = ramp_edits.adopt(built, "sea", keys).ramps[0]
         self.assertEqual(ramp.parameters, ())
-        adopted = building.adopt(built, "sea", keys)
-        fields = building.proposed(adopted, adopted.ramps[0])
+        adopted = ramp_edits.adopt(built, "sea", keys)
+        fields = ramp_edits.proposed(adopted, adopted.ramps[0])
         self.assertEqual((fields["seed"], fields["count"]), ("#0055aa", "2"))
         tuned = retune(adopted, adopted.ramps[0].key, fields, keys)
         self.assertEqual([one.path for one in tuned.tokens], ["sea.pale", "sea.deep", "sea.base"])
@@ -170,7 +170,7 @@ class RetuneTests(SimpleTestCase):
         less = structure.remove_tokens(again, [again.ramps[0].base])
         self.assertEqual(less.ramps[0].base, "")
         with self.assertRaisesMessage(EditError, "are a ramp already"):
-            building.adopt(adopted, "sea", keys)
+            ramp_edits.adopt(adopted, "sea", keys)
 
 
 class StepTests(SimpleTestCase):
@@ -179,28 +179,28 @@ class StepTests(SimpleTestCase):
         paths = ["use.1", "use.3", "use.11"]
         was = hexes(built, paths)
         third = built.token_at("spruce.3").key
-        built = stepping.insert_step(built, third, "3-5", keys)
-        order = [building.leaf(built, key) for key in built.ramps[0].steps]
+        built = step_edits.insert_step(built, third, "3-5", keys)
+        order = [ramp_edits.leaf(built, key) for key in built.ramps[0].steps]
         self.assertEqual(order[2:5], ["3", "3-5", "4"])
-        lights = matching.lights(built, built.ramps[0].steps)
+        lights = alike.lights(built, built.ramps[0].steps)
         self.assertEqual(lights, sorted(lights, reverse=True))
         self.assertEqual(dict(built.ramps[0].parameters)["count"], "12")
-        built = stepping.rename_step(built, third, "thin")
+        built = step_edits.rename_step(built, third, "thin")
         self.assertEqual(built.token_at("use.3").value(), Expression("{spruce.thin}"))
-        built = stepping.rename_steps(built, built.ramps[0].key, "")
+        built = step_edits.rename_steps(built, built.ramps[0].key, "")
         self.assertEqual(built.token_at("use.3").value(), Expression("{spruce.3}"))
         self.assertEqual(built.token_at("use.11").value(), Expression("{spruce.12}"))
         self.assertEqual(hexes(built, paths), was)
-        built = stepping.drop_step(built, third)
+        built = step_edits.drop_step(built, third)
         self.assertEqual(built.token_at("use.3").value(), Expression("{spruce.4}"))
         first = built.ramps[0].steps[0]
-        built = stepping.move_step_in_order(built, first, 1)
+        built = step_edits.move_step_in_order(built, first, 1)
         self.assertEqual(built.ramps[0].steps[1], first)
         self.assertEqual([t.key for t in built.tokens][:11], list(built.ramps[0].steps))
 
     def test_a_ramp_is_renamed_with_all_its_paths(self):
         built, _ = spruce()
-        built = building.rename_ramp(built, built.ramps[0].key, "fir.green")
+        built = ramp_edits.rename_ramp(built, built.ramps[0].key, "fir.green")
         self.assertEqual(built.ramps[0].name, "fir.green")
         self.assertEqual(built.token_at("use.3").value(), Expression("{fir.green.3}"))
         self.assertEqual(rename_group(built, "fir", "pine").ramps[0].name, "pine.green")
@@ -208,19 +208,19 @@ class StepTests(SimpleTestCase):
     def test_veils_follow_their_color(self):
         built, keys = spruce()
         key = built.token_at("spruce.11").key
-        built = building.veils(built, key, (8, 50), "veil.deep", keys)
+        built = ramp_edits.veils(built, key, (8, 50), "veil.deep", keys)
         veil = built.token_at("veil.deep.08").key
         before = Resolver(built).resolve(veil, ()).hex
         self.assertEqual(before[-2:], "14")
         built = set_value(built, key, BASE, Expression("#ff0000"))
         self.assertEqual(Resolver(built).resolve(veil, ()).hex, "#ff000014")
         with self.assertRaisesMessage(EditError, "1 to 99 percent"):
-            building.veils(built, key, (0,), "veil.x", keys)
+            ramp_edits.veils(built, key, (0,), "veil.x", keys)
 
     def test_one_ramp_stands_in_for_another(self):
         built, keys = spruce()
         built = add_ramp(built, "coral", {"seed": "#f06a52", "count": "5"}, keys)
-        after = building.replace_ramp(built, built.ramps[0].key, built.ramps[1].key)
+        after = ramp_edits.replace_ramp(built, built.ramps[0].key, built.ramps[1].key)
         self.assertEqual(after.token_at("use.1").value(), Expression("{coral.1}"))
         self.assertEqual(after.token_at("use.11").value(), Expression("{coral.5}"))
         self.assertEqual(len(after.ramps), 2)

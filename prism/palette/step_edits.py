@@ -13,7 +13,8 @@ from prism.errors import EditError
 from prism.model.document import Document, Ramp
 from prism.model.values import BASE, Expression
 from prism.palette import ramps, recipes
-from prism.palette.building import (
+from prism.palette.alike import colors
+from prism.palette.ramp_edits import (
     NewKey,
     in_order,
     nearest,
@@ -23,7 +24,6 @@ from prism.palette.building import (
     step_texts,
     step_token,
 )
-from prism.palette.matching import colors
 
 
 def release(document: Document, token: str) -> Document:

@@ -19,7 +19,7 @@ from prism.expressions.typed_input import reference_to
 from prism.model.document import Axis, Document, Mode
 from prism.model.values import Condition, Expression, Value
 from prism.modes.draft import EVEN
-from prism.palette import building
+from prism.palette import ramp_edits
 from prism.palette.course import oklch
 from prism.palette.gamut import held_chroma
 from prism.resolution.current import resolver_of
@@ -106,7 +106,7 @@ def grounds(document: Document, guesses: Mapping[str, Guess]) -> list[tuple[str,
 def _is_step(document: Document, key: str) -> bool:
     """Whether a raw color is one of a palette, and not one that is used as it is."""
     bases = {ramp.base for ramp in document.ramps}
-    return key in bases or building.ramp_with(document, key) is not None
+    return key in bases or ramp_edits.ramp_with(document, key) is not None
 
 
 def brand_themes(
@@ -242,7 +242,7 @@ def _near_step(
     if won is None or token is None or not isinstance(won[1], Expression):
         return None
     target = document.token_at(won[1].text.strip("{}"))
-    ramp = building.ramp_with(document, target.key) if target is not None else None
+    ramp = ramp_edits.ramp_with(document, target.key) if target is not None else None
     best: tuple[float, str, space.Color] | None = None
     for key in ramp.steps if ramp is not None else ():
         step = resolver.resolve(key, theme).color

@@ -17,8 +17,8 @@ from prism.formats import duplicates, files, palettes
 from prism.formats.recognition import kind_of
 from prism.model.document import Document, Token, shown_path
 from prism.model.values import BASE, Condition, Expression
-from prism.palette import building, purposes, text_colors
-from prism.palette.building import NewKey
+from prism.palette import purposes, ramp_edits, text_colors
+from prism.palette.ramp_edits import NewKey
 from prism.resolution.current import resolver_of
 from prism.resolution.resolver import Resolver
 
@@ -151,7 +151,7 @@ def document_of_text(text: str, new_key: NewKey, choice: duplicates.Choice = "")
         while name in named:
             name = f"{name} {number}"
         named[name] = color.text
-    tokens = [building.step_token(new_key(), name, value) for name, value in named.items()]
+    tokens = [ramp_edits.step_token(new_key(), name, value) for name, value in named.items()]
     return files.ReadFiles(add_tokens(Document(name="pasted"), tokens), ())
 
 
@@ -213,9 +213,9 @@ def place(
                 raise EditError(f"“{path}” is not a color.", fix="Choose another name.")
             changed = set_value(changed, there.key, BASE, Expression(choice.text))
         elif there is None:
-            fresh.append(building.step_token(new_key(), path, choice.text))
+            fresh.append(ramp_edits.step_token(new_key(), path, choice.text))
     if fresh:
-        changed = add_tokens(changed, fresh, after=building.last_raw_color(changed))
+        changed = add_tokens(changed, fresh, after=ramp_edits.last_raw_color(changed))
     if purpose:
         for name in dict.fromkeys(token.group for token in fresh):
             changed = purposes.assign(changed, name, purpose, new_key)
@@ -245,7 +245,7 @@ def use(
     for use in uses:
         text = space.css_text(use.color)
         if use.kind == "ramp":
-            changed = building.add_ramp(changed, use.target, {"seed": text}, new_key)
+            changed = ramp_edits.add_ramp(changed, use.target, {"seed": text}, new_key)
             continue
         if use.kind == "color":
             changed = place(changed, [Choice(use.target, text)], new_key)
@@ -256,6 +256,6 @@ def use(
                 f"There is no color token “{use.target}”.", fix="Choose one from the list."
             )
         name = f"picture.{text.lstrip('#')}"
-        changed, raw = building.raw_color(changed, text, name, new_key)
+        changed, raw = ramp_edits.raw_color(changed, text, name, new_key)
         changed = set_value(changed, target.key, condition, reference_to(changed, raw))
     return changed
