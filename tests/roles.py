@@ -44,6 +44,11 @@ SHEETS = {
     "package-holiday": "holiday.css/dist/holiday.css",
 }
 _ODD = ("#fff", "#000", "#ffffff80", "color(display-p3 0 1 0)", "currentcolor", "#00000000")
+_USES = (
+    "text", "background", "line", "background of the page", "text of the page", "text of a link",
+    "background of a button", "background of a button on hover", "text of a button", "line of a field",
+    "focus of a button in focus", "text of a placeholder", "background of success", "headlines",
+)  # fmt: skip
 LIGHT_DARK = Axis("look", "look", (Mode("light", "light"), Mode("dark", "dark")), "light")
 
 
@@ -133,7 +138,8 @@ def random_document(seed: int) -> Document:
             values.append((Condition.of({"brand": "dune"}), other))
         said = rng.choice(role.every()) if rng.random() < 0.15 else ""
         tier = rng.choice(("semantic", "raw", "component"))
-        made = Token(f"k{number}", path, "color", tier, tuple(values), role=said)
+        used = tuple(rng.sample(_USES, rng.randrange(1, 4))) if rng.random() < 0.2 else ()
+        made = Token(f"k{number}", path, "color", tier, tuple(values), uses=used, role=said)
         tokens.setdefault(path, made)
     brand = Axis("brand", "brand", (Mode("sea", "sea"), Mode("dune", "dune")), "sea")
     return Document(axes=(brand,), tokens=tuple(tokens.values()))

@@ -11,6 +11,7 @@ from prism.color import space
 from prism.color.contrast import ratio_of_luminances, relative_luminance
 from prism.model.document import Document, Token
 from prism.resolution.resolver import Resolver
+from prism.roles import uses
 from prism.roles.lexicon import meanings_of, words_for, words_of
 from prism.roles.role import STATES, STATUSES
 
@@ -117,6 +118,11 @@ class Named:
         return self.has("surface", "text", "label", "icon", "fill", "line", "ring", "hint")
 
     @property
+    def says_nothing(self) -> bool:
+        """Whether no word of its name says what it is for."""
+        return self.name.all <= {"nothing"}
+
+    @property
     def used(self) -> str:
         """The part that the uses of the token say it colors, the first one first, where its name says
         none; else empty. A background is a surface only where the name says at least how strong it
@@ -126,6 +132,11 @@ class Named:
         named = (meanings_of(word) for use in self.token.uses for word in words_of(use))
         used = next((part for held in named for part in _USES if part in held), "")
         return used if used not in ("surface", "fill") or self.name.all - {"nothing"} else ""
+
+    @property
+    def parts(self) -> tuple[str, ...]:
+        """The parts that its style sheet colors with it, what is colored most first."""
+        return uses.parts(self.token.uses)
 
     @property
     def translucent(self) -> bool:
@@ -175,10 +186,15 @@ def named(
             else words[:-1] in rungs and words[-1].isdigit() and name.all.isdisjoint(_PARTS)
         )
         is_value = token.tier == "raw" and token.key in used and _without_mode(words) in plain
-        if (is_step or is_value) and not token.role:
+        if (is_step or is_value) and not token.role and not _is_put(token):
             continue
         readings.append(Named(token, name, resolver.resolve(token.key, theme).color))
     return readings
+
+
+def _is_put(token: Token) -> bool:
+    """Whether its style sheet colors parts of known elements with a color, whatever it is called."""
+    return any(use.element or use.state for use in uses.read(token.uses))
 
 
 def _without_mode(words: tuple[str, ...]) -> tuple[str, ...]:

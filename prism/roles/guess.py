@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from prism.model.document import Document
 from prism.resolution.resolver import Resolver
+from prism.roles.by_use import Shown, of_use
 from prism.roles.evidence import Named, named
 from prism.roles.grounds import COLOR, COLORED, NAME, PART, PLAIN, STRONG, Grounds, Guess
 from prism.roles.labels import ON, beside_backgrounds, carrying, is_writing, of_writing
@@ -71,6 +72,7 @@ def guesses(document: Document, resolver: Resolver) -> Guesses:
     made = _guessed(every, writing, page, Grounds(), carried)
     made |= bound(document, made)
     made |= alone(every, made, made, with_text(every, made, writing))
+    made |= _shown(Shown(document, readings), made)
     by_stem: dict[frozenset[str], list[str]] = {}
     for reading in every:
         by_stem.setdefault(_kin(reading), []).append(reading.token.key)
@@ -112,7 +114,30 @@ def following(document: Document, resolver: Resolver, before: Guesses, keys: Set
     if any(known.why == BY_ITSELF for known in made.values()):
         every = list(readings.values())
         now |= alone(group, made, now, with_text(every, now, before.writing))
+    shown = Shown(document, readings)
+    if shown.page is not None and shown.page.token.key in keys:
+        return guesses(document, resolver)
+    now |= _shown(shown, {key: now[key] for key in made})
     return replace(before, all=now, readings=readings)
+
+
+def _shown(shown: Shown, made: Mapping[str, Guess]) -> dict[str, Guess]:
+    """What is unknown, or called by no word that says what it is for, and is used in the style sheet of the document."""
+    unsaid = [
+        key
+        for key, known in made.items()
+        if shown.uses[key]
+        and (
+            known.role.kind == "unknown"
+            or (shown.readings[key].says_nothing and known.why != BY_HAND)
+        )
+    ]
+    found = {key: of_use(shown.readings[key], shown) for key in unsaid}
+    return {
+        key: replace(known, belongs_to=made[key].belongs_to or known.belongs_to)
+        for key, known in found.items()
+        if known is not None
+    }
 
 
 def _kin(reading: Named) -> frozenset[str]:
@@ -246,7 +271,7 @@ def _surface(r: Named, page: Named | None) -> Guess:
     if r.has("surface", "card", "raised", "floating", "modal", "sunken"):
         role = Role("surface", state=r.state, level=_level(r))
         sure = COLOR if r.translucent else NAME if r.has("surface") else PART
-        if r.token.uses[:1] == ("line",):
+        if r.parts[:1] == ("line",):
             sure = PLAIN  # its sheet draws lines with it first
         if page is not None and _telling(r) == _telling(page):
             return Guess(role, PLAIN, "its name is like that of the page")
@@ -257,7 +282,7 @@ def _surface(r: Named, page: Named | None) -> Guess:
 def _accent(r: Named, page: Named | None) -> Guess:
     if not r.has("surface"):
         pale = r.translucent or (page is not None and r.ratio(page) < 1.3)
-        if pale and r.token.uses == ("background",):
+        if pale and r.parts == ("background",):
             return Guess(Role("surface", state=r.state, level=1), COLOR, "close to the page")
         return Guess(Role("fill", "accent", state=r.state), PLAIN, "its name says accent")
     colored = r.chroma >= COLORED and (page is None or r.ratio(page) >= 2)
@@ -308,6 +333,6 @@ def _status(r: Named, page: Named | None) -> Guess:
         return Guess(Role("status", "fill", status, r.state), NAME, "a full status")
     if pale or r.translucent:
         return Guess(Role("status", "tint", status, r.state), COLOR, "close to the page")
-    if "background" in r.token.uses:
+    if "background" in r.parts:
         return Guess(Role("status", "fill", status, r.state), COLOR, "it is used as a background")
     return Guess(Role("status", "text", status, r.state), 0.7, BY_ITSELF)

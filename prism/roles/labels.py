@@ -176,7 +176,7 @@ def _text(r: Named, page: Named | None, belongs: str, elsewhere: bool) -> Guess:
     role, why = Role("text", detail, state=state), "its name says text"
     if r.used:
         return Guess(role, PLAIN, "it is used as a text", belongs)
-    if r.token.uses and "text" not in r.token.uses:
+    if r.parts and "text" not in r.parts:
         return Guess(role, COLOR, f"{why}, and it is used otherwise", belongs)
     if r.has("button"):
         return Guess(role, PLAIN, f"{why}, and button", belongs)

@@ -10,7 +10,7 @@ from tests.builders import counter_keys
 from tests.reference.pages import COLORS, SheetTestCase, css_name
 from tests.sheets import random_sheet
 
-COUNT = int(os.environ.get("NIMBLE_PRISM_SHEETS", "60"))
+COUNT = int(os.environ.get("NIMBLE_PRISM_SHEETS", "30"))
 _MOST_STATES = 24
 
 

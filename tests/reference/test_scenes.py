@@ -20,7 +20,7 @@ from prism.scenes.stage import Staged, Zone
 from prism.vision.lens import LENSES, lens, seen
 from studio.rooms.stage import library
 from studio.rooms.stage.shown import SELECTOR
-from tests import scene_pages
+from tests import CHANCE, scene_pages
 from tests.browser import axe
 from tests.browser.base import EngineTestCase
 
@@ -236,10 +236,11 @@ class AxeTests(SceneCase):
     where axe-core rounds and Chromium cuts, as the core does (tests.reference.test_painted_stacks)."""
 
     def test_contrast_in_themes_that_cover_every_two_modes(self):
+        """Of those themes each scene has one half, the next scene the other; all with NIMBLE_PRISM_CHANCE."""
         measured = incomplete = 0
-        for name in SCENES:
+        for place, name in enumerate(SCENES):
             scene = library.scene_of(name, self.analysis.document.name)
-            for theme in self.themes(0):
+            for theme in self.themes(0) if CHANCE else self.themes(0)[place % 2 :: 2]:
                 self.page.set_content(scene_pages.page(self.analysis, name, theme, copies=False))
                 self.assertEqual(self.page.evaluate(scene_pages.NUMBER), len(scene.runs))
                 staged = Staged(self.analysis, scene, theme)
@@ -267,7 +268,7 @@ class AxeTests(SceneCase):
                     # Thin strokes are painted a little paler than their color.
                     painted = self.painted_ratio(node["target"][0])
                     self.assertTrue(0.85 * ours <= painted <= ours + 0.02, (name, painted, ours))
-        self.assertGreater(measured, 2000)
+        self.assertGreater(measured, 1000)
         self.assertGreater(incomplete, 0)
         self.assertLessEqual(incomplete, 0.05 * measured)
 

@@ -115,6 +115,7 @@ class _Reader:
                 contents = _contents(node, inner)
                 if not inner.reason:
                     self.sheet.together.rule(inner.selectors, contents)
+                    self.sheet.rule_uses.rule(inner.selectors, contents)
                 self._rules(contents, inner)
             elif node.type == "at-rule":
                 self._at_rule(node, place)

@@ -13,6 +13,7 @@ import tinycss2
 from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.formats.style_sheets.page import Page, Test
 from prism.formats.style_sheets.positions import Span
+from prism.formats.style_sheets.rule_uses import RuleUses
 from prism.formats.style_sheets.selectors import EVERY, ROOT, Way
 from prism.formats.style_sheets.together import Together
 
@@ -94,13 +95,14 @@ class Declaration:
 
 @dataclass
 class Sheet:
-    """All declarations by property, in order, what was skipped, the parts that properties color, and
-    what is put on what."""
+    """All declarations by property, in order, what was skipped, the parts that properties color, of which
+    elements, and what is put on what."""
 
     declarations: dict[str, list[Declaration]] = field(default_factory=dict)
     initial: dict[str, tuple[Any, ...]] = field(default_factory=dict)
     skipped: list[SkippedDeclaration] = field(default_factory=list)
     uses: dict[str, tuple[str, ...]] = field(default_factory=dict)
+    rule_uses: RuleUses = field(default_factory=RuleUses)
     together: Together = field(default_factory=Together)
 
     @cached_property

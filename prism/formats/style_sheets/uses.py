@@ -37,12 +37,13 @@ def uses(text: str) -> dict[str, tuple[str, ...]]:
     counted: dict[str, Counter[str]] = {}
     for declaration in _ENDS.split(without_comments(text)):
         name, colon, value = declaration.partition(":")
-        part = _part(name.strip().lower()) if colon and "var(" in value else ""
+        part = part_of(name.strip().lower()) if colon and "var(" in value else ""
         for reference in _REFERENCE.findall(value) if part else ():
             counted.setdefault(reference, Counter())[part] += 1
     return {name: tuple(part for part, _ in of.most_common()) for name, of in counted.items()}
 
 
-def _part(name: str) -> str:
+def part_of(name: str) -> str:
+    """The part that a property of CSS colors, or ``font``; empty for others."""
     known = _PARTS.get(name, "")
     return known or next((part for start, part in _BEGINNINGS if name.startswith(start)), "")

@@ -19,7 +19,7 @@ from prism.errors import PrismError
 from prism.formats import resolver, resolver_writer
 from prism.model.values import BASE, Condition, Expression, Listing
 from prism.resolution.resolver import Resolver
-from tests import tried
+from tests import few, tried
 from tests.builders import (
     counter_keys,
     observatory,
@@ -183,7 +183,7 @@ class RoundTripTests(SimpleTestCase):
         self.assertEqual(diff(without_provenance(document), without_provenance(again)), [])
 
     def test_an_edited_import_comes_back_whole(self):
-        for seed in range(60):
+        for seed in range(few(60)):
             document = self.edited(seed)
             again = back(resolver_writer.write(document))
             self.assertEqual(diff(without_provenance(document), without_provenance(again)), [])
