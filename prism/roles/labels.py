@@ -182,6 +182,11 @@ def _text(r: Named, page: Named | None, belongs: str, elsewhere: bool) -> Guess:
         return Guess(role, PLAIN, f"{why}, and button", belongs)
     if state and "active" in r.words:
         return Guess(role, PLAIN, f"{why}; active is pressed or chosen", belongs)
-    if r.stem and not any(map(meanings_of, r.stem)):
+    unknown = [
+        held
+        for word, held in zip(r.words, r.meanings, strict=True)
+        if word in r.stem and not word.isdigit()
+    ]
+    if unknown and not any(unknown):
         return Guess(role, PLAIN, f"{why}, of something unknown", belongs)
     return Guess(role, sure, why, belongs)

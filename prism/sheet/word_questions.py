@@ -1,0 +1,307 @@
+"""What the words in a project's names mean, asked a word at a time: one answer for all names with that word.
+
+Each answer is tried before it is offered: what its colors would be for then, which pairings that would add, and
+which of those fall short. What is offered is what the colors allow; a person may say anything else.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Container, Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from prism.analysis import Analysis
+from prism.color import space
+from prism.model.document import Document, Pairing, Token, Word
+from prism.resolution.contrast_table import failing
+from prism.resolution.failing_pairing import FailingPairing
+from prism.roles import guess, lexicon, rules
+from prism.roles.evidence import Named
+from prism.roles.grounds import COLORED, Guess
+from prism.roles.guess import Guesses
+from prism.roles.role import UNKNOWN, Role
+
+#: Meanings that are tried, each with what an answer says and what it means for what has the word.
+TRIED: Mapping[str, tuple[str, str]] = {
+    "surface": ("A surface", "lies on the page; texts lie on it"),
+    "page": ("The page itself", "everything lies on it"),
+    "text": ("Read on it", "a text on the page and its surfaces"),
+    "label": ("A label", "read on a fill"),
+    "action": ("An action", "a button is filled with it"),
+    "accent": ("An accent", "sets off what is special"),
+    "line": ("A line", "parts or surrounds"),
+    "field": ("A field", "typed into"),
+    "link": ("A link", "a text that leads somewhere"),
+    "icon": ("An icon", "a picture that says something"),
+    "overlay": ("An overlay", "lets through what is below"),
+    "focus": ("The focus", "surrounds what has the focus"),
+    "quiet": ("A quieter one", "the quiet one beside the main one"),
+    "soft": ("A paler one", "the pale one beside the full one"),
+    "strong": ("A stronger one", "the full one beside the pale one"),
+    "name": ("Whose it is", "the name of a thing with colors of its own"),
+}
+#: What words are that take each other's place in names: ``chalk.tram`` and ``chalk.ferry``.
+NAME = "name"
+_STRENGTHS = ("quiet", "soft", "strong")
+#: Roles by which the colors of tokens are held against a meaning before it is tried.
+_ROLES = {
+    "surface": Role("surface"),
+    "page": Role("page"),
+    "text": Role("text"),
+    "action": Role("fill", "action"),
+    "line": Role("line", "soft"),
+    "overlay": Role("overlay"),
+    "icon": Role("icon"),
+    "focus": Role("focus"),
+    "accent": Role("fill", "accent"),
+    "label": Role("label"),
+    "link": Role("text", "link"),
+    "field": Role("fill", "field"),
+}
+#: Answers that are offered, words that are tried, and meanings that are tried for each.
+OFFERED, MOST_WORDS, MOST_TRIED = 3, 8, 5
+#: Meanings of words that are asked about all the same: they say how strong something is, and not what.
+_VAGUE = frozenset(("nothing", "main", "quiet", "soft", "strong"))
+_STEP = Guess(UNKNOWN, 0.0, "a color of the palette")
+_WORD = re.compile(r"[a-z]{2,40}\Z")
+#: How many pairings a color makes that is on no list of grounds or texts.
+_FEW = 2
+#: Places in names that words share at least to be asked about together, and how many such words.
+_PLACES, _ALIKE = 3, 3
+
+
+@dataclass(frozen=True, slots=True)
+class WordAnswer:
+    """What words may mean: the meaning, the answer in words and what it is about, the guess of each token with one of
+    the words, how many of those become sure, and what pairings it adds, the failing ones with where."""
+
+    meaning: str
+    title: str
+    about: str
+    roles: Mapping[str, Guess]
+    settled: int
+    added: tuple[Pairing, ...]
+    failing: Mapping[str, FailingPairing]
+
+
+@dataclass(frozen=True, slots=True)
+class AskedWords:
+    """A word that is not sure, or several that take each other's place: the tokens with one of them of which it is
+    not sure what they are for, and the meanings on offer, the likeliest first. ``weight`` is about how many
+    pairings hang on the answer."""
+
+    words: tuple[str, ...]
+    tokens: tuple[Token, ...]
+    meanings: tuple[str, ...]
+    weight: int
+
+    @property
+    def key(self) -> str:
+        """What addresses call it."""
+        return self.words[0]
+
+
+def asked_words(analysis: Analysis) -> tuple[AskedWords, ...]:
+    """What to ask about, that on which most pairings hang first; asked for by ``Analysis.once``."""
+    page = _page(analysis)
+    unsure = _unsure_words(analysis)
+    groups = sorted(_groups(analysis, unsure), key=lambda words: -len(_with(words, unsure)))
+    asked = [_asked(analysis, words, _with(words, unsure), page) for words in groups[:MOST_WORDS]]
+    return tuple(sorted((one for one in asked if one), key=lambda one: (-one.weight, one.key)))
+
+
+def answers(analysis: Analysis, asked: AskedWords) -> tuple[WordAnswer, ...]:
+    """What each meaning on offer would make of the document."""
+    before = {_stack(p) for p in rules.demanded(analysis.document, analysis.roles)}
+    return tuple(_answer(analysis, asked, meaning, before) for meaning in asked.meanings)
+
+
+def _answer(
+    analysis: Analysis, asked: AskedWords, meaning: str, before: Container[tuple[str, ...]]
+) -> WordAnswer:
+    document, known = _tried(analysis, asked.words, meaning)
+    after = rules.demanded(document, known.all)
+    added = tuple(pairing for pairing in after if _stack(pairing) not in before)
+    title, about = TRIED[meaning]
+    made = {token.key: known.all.get(token.key, _STEP) for token in asked.tokens}
+    return WordAnswer(
+        meaning,
+        title,
+        about,
+        made,
+        sum(one.is_sure for one in made.values()),
+        added,
+        failing(analysis.answers, added),
+    )
+
+
+def _stack(pairing: Pairing) -> tuple[str, ...]:
+    return (pairing.foreground, *pairing.backgrounds)
+
+
+def _unsure_words(analysis: Analysis) -> dict[str, list[Token]]:
+    """The words of names of colors whose role is not sure that no list and nobody has said anything of."""
+    said = {word.key for word in analysis.document.words}
+    found: dict[str, list[Token]] = {}
+    for token in analysis.document.tokens:
+        known = analysis.roles.get(token.key)
+        if known is None or known.is_sure:
+            continue
+        name = analysis.guesses.readings[token.key].name
+        for word, held in zip(name.words, name.meanings, strict=True):
+            vague = held <= _VAGUE
+            if vague and word not in said and _WORD.match(word):
+                found.setdefault(word, []).append(token)
+    return found
+
+
+def _with(words: Iterable[str], unsure: Mapping[str, Sequence[Token]]) -> tuple[Token, ...]:
+    """The tokens with one of some words, each once."""
+    return tuple({token.key: token for word in words for token in unsure[word]}.values())
+
+
+def _groups(analysis: Analysis, unsure: Mapping[str, Sequence[Token]]) -> list[tuple[str, ...]]:
+    """Words that stand in the same places of names, together; each other word by itself."""
+    places: dict[str, set[tuple[str, ...]]] = {
+        word: {_place(analysis, token.key, word) for token in tokens}
+        for word, tokens in unsure.items()
+    }
+    groups: list[list[str]] = []
+    for word, of_word in places.items():
+        for group in groups:
+            shared = of_word & places[group[0]]
+            every = of_word | places[group[0]]
+            if len(shared) >= _PLACES and 2 * len(shared) >= len(every):
+                group.append(word)
+                break
+        else:
+            groups.append([word])
+    together = [tuple(group) for group in groups if len(group) >= _ALIKE]
+    return together + [(word,) for group in groups if len(group) < _ALIKE for word in group]
+
+
+def _place(analysis: Analysis, key: str, word: str) -> tuple[str, ...]:
+    words = analysis.guesses.readings[key].words
+    return tuple("" if one == word else one for one in words)
+
+
+def _asked(
+    analysis: Analysis, words: tuple[str, ...], tokens: tuple[Token, ...], page: Named | None
+) -> AskedWords | None:
+    """Words with the meanings that their colors allow; None where no answer would make any of the tokens sure."""
+    scored: list[tuple[float, str, tuple[str, ...], float]] = []
+    known_before = sum(analysis.roles[token.key].role.kind != "unknown" for token in tokens)
+    for meaning in _likely(analysis, words, tokens, page):
+        _, known = _tried(analysis, words, meaning)
+        made = [known.all.get(token.key, _STEP) for token in tokens]
+        known_now = sum(one.role.kind != "unknown" for one in made)
+        if not any(one.is_sure for one in made) and known_now <= known_before:
+            continue
+        readings = [analysis.guesses.readings[token.key] for token in tokens]
+        fits = [_fits(*pair, analysis, page) for pair in zip(made, readings, strict=True)]
+        score = sum(fits) / len(fits) - _lost(analysis, known) / len(tokens)
+        weight = sum(fit * _weight(analysis, one) for fit, one in zip(fits, made, strict=True))
+        scored.append((score, meaning, tuple(str(one.role) for one in made), weight))
+    scored.sort(key=lambda one: -one[0])
+    offered: dict[tuple[str, ...], tuple[str, float]] = {}
+    for _, meaning, roles, weight in scored:
+        if len(offered) < OFFERED:
+            offered.setdefault(roles, (meaning, weight))
+    if not offered:
+        return None
+    (_, weight), *_rest = offered.values()
+    return AskedWords(
+        words, tokens, tuple(meaning for meaning, _ in offered.values()), round(weight)
+    )
+
+
+def _likely(
+    analysis: Analysis, words: tuple[str, ...], tokens: Sequence[Token], page: Named | None
+) -> list[str]:
+    """The meanings that the colors of some tokens allow at first sight, those that most of them do first."""
+    readings = [analysis.guesses.readings[token.key] for token in tokens]
+    fits = {
+        meaning: sum(_fits(Guess(role, 1.0, ""), r, analysis, page) for r in readings)
+        for meaning, role in _ROLES.items()
+    }
+    likely = sorted(fits, key=lambda meaning: -fits[meaning])[:MOST_TRIED]
+    return [NAME] if len(words) > 1 else [*likely, NAME, *_STRENGTHS]
+
+
+def with_words(document: Document, words: Iterable[str], meaning: str) -> Document:
+    """The document with words of its own that mean something."""
+    kept = dict.fromkeys(words)
+    rest = tuple(known for known in document.words if known.key not in kept)
+    return replace(document, words=(*rest, *(Word(word, meaning) for word in kept)))
+
+
+def _tried(analysis: Analysis, words: Iterable[str], meaning: str) -> tuple[Document, Guesses]:
+    document = with_words(analysis.document, words, meaning)
+    return document, guess.guesses(document, analysis.resolver)
+
+
+def _lost(analysis: Analysis, known: Guesses) -> int:
+    """How many colors that were sure are something else, or no longer sure."""
+    return sum(
+        was.is_sure and (not now.is_sure or now.role != was.role)
+        for key, was in analysis.roles.items()
+        if (now := known.all.get(key)) is not None
+    )
+
+
+def _page(analysis: Analysis) -> Named | None:
+    """The page; where none is known, the color that is as light as it gets in a light theme, or as dark in a dark
+    one: most colors are seen on such a one."""
+    readings = analysis.guesses.readings
+    if analysis.guesses.page in readings:
+        return readings[analysis.guesses.page]
+    opaque = [r for r in readings.values() if r.color is not None and not r.translucent]
+    if not opaque:
+        return None
+    white = replace(opaque[0], color=space.parse("#ffffff"))
+    lightest, darkest = (f(opaque, key=white.ratio) for f in (min, max))
+    return darkest if resolver_is_dark(analysis) else lightest
+
+
+def resolver_is_dark(analysis: Analysis) -> bool:
+    """Whether the theme one starts with is one of dark modes."""
+    document, theme = analysis.document, analysis.resolver.default_theme
+    modes = (axis.modes[place] for axis, place in zip(document.axes, theme, strict=True))
+    return any("dark" in (mode.color_scheme, lexicon.scheme_named(mode.name)) for mode in modes)
+
+
+def _fits(known: Guess, reading: Named, analysis: Analysis, page: Named | None) -> float:
+    """How well a color goes with a role, from 0 to 1. Common practice, no source."""
+    ratio = page.ratio(reading) if page is not None else 1.0
+    kind, detail = known.role.kind, known.role.detail
+    if kind == "label" or (kind == "text" and known.belongs_to):
+        below = analysis.guesses.readings.get(known.belongs_to)
+        fit = 0.3 if below is None else 1.0 if below.ratio(reading) >= 3 else 0.1
+    elif kind in ("text", "icon") or (kind == "status" and detail == "text"):
+        fit = 1.0 if ratio >= 3 else 0.4 if ratio >= 2 else 0.0
+    elif kind in ("page", "surface") or detail in ("tint", "field"):
+        fit = 1.0 if ratio < 1.35 else 0.5 if ratio < 2 or reading.translucent else 0.1
+    elif kind == "fill" or detail == "fill":
+        fit = 1.0 if reading.chroma >= COLORED and ratio >= 2 else 0.6 if ratio >= 3 else 0.2
+    elif kind == "line" or detail == "line":
+        fit = 0.7 if 1.15 <= ratio <= 5 else 0.2
+    elif kind == "overlay":
+        fit = 0.8 if reading.translucent else 0.1
+    elif kind == "focus":
+        fit = 0.5 if ratio >= 3 else 0.1
+    else:
+        fit = 0.0 if kind == "unknown" else 0.2
+    return fit * known.sure
+
+
+def _weight(analysis: Analysis, known: Guess) -> int:
+    """About how many pairings a color with a role makes."""
+    if known.role.kind in ("page", "surface") and not known.role.detail:
+        return _count(analysis.roles.values(), "text") + _FEW
+    if known.role.kind in ("text", "icon", "focus") or known.role.detail == "control":
+        return 1 if known.belongs_to else _count(analysis.roles.values(), "page", "surface") + 1
+    return _FEW if known.role.kind in ("label", "fill", "status") else 1
+
+
+def _count(guesses: Iterable[Guess], *kinds: str) -> int:
+    return sum(known.role.kind in kinds for known in guesses)
