@@ -168,6 +168,33 @@ class AddWord(Command):
         return f"Added the word “{self._word}”, which means {self.meaning}"
 
 
+@command("answer-words")
+@dataclass(frozen=True, slots=True)
+class AnswerWords(Command):
+    """Say what words in the names of tokens mean, all of them the same: one of the meanings of the lexicon, as
+    ``surface``; ``name`` for words that say whose a color is, and ``nothing`` for those that say nothing."""
+
+    words: tuple[str, ...]
+    meaning: str
+
+    def apply(self, document: Document) -> Document:
+        if not self.words:
+            raise EditError("No word is answered.", fix="Load the page again.")
+        before = document
+        for word in dict.fromkeys(self.words):
+            if Word(word, self.meaning) not in document.words:
+                document = AddWord(word, self.meaning).apply(document)
+        if document is before:
+            raise EditError("That has been answered already.")
+        return document
+
+    def sentence(self, before: Document) -> str:
+        first, *rest = (f"“{short(word)}”" for word in self.words)
+        more = f" and {counted(len(rest), 'more word')}" if rest else ""
+        answer = "names of things" if self.meaning == "name" else self.meaning
+        return f"Answered {first}{more}: {answer}"
+
+
 @command("remove-word")
 @dataclass(frozen=True, slots=True)
 class RemoveWord(Command):

@@ -22,6 +22,7 @@ from prism.roles.neighbours import (
 )
 from prism.roles.role import UNKNOWN, Role
 from prism.roles.role import known as known_role
+from prism.roles.said_words import with_words
 
 BY_HAND = "set on the token"
 #: Roles of what the uses alone say.
@@ -73,6 +74,7 @@ def guesses(document: Document, resolver: Resolver) -> Guesses:
     made |= bound(document, made)
     made |= alone(every, made, made, with_text(every, made, writing))
     made |= _shown(Shown(document, readings), made)
+    made |= with_words(made, readings, document.words)
     by_stem: dict[frozenset[str], list[str]] = {}
     for reading in every:
         by_stem.setdefault(_kin(reading), []).append(reading.token.key)
@@ -118,6 +120,7 @@ def following(document: Document, resolver: Resolver, before: Guesses, keys: Set
     if shown.page is not None and shown.page.token.key in keys:
         return guesses(document, resolver)
     now |= _shown(shown, {key: now[key] for key in made})
+    now |= with_words({key: now[key] for key in made}, readings, document.words)
     return replace(before, all=now, readings=readings)
 
 

@@ -12,14 +12,15 @@ from dataclasses import dataclass, replace
 
 from prism.analysis import Analysis
 from prism.color import space
-from prism.model.document import Document, Pairing, Token, Word
+from prism.model.document import Document, Mode, Pairing, Token, Word
 from prism.resolution.contrast_table import failing
 from prism.resolution.failing_pairing import FailingPairing
 from prism.roles import guess, lexicon, rules
 from prism.roles.evidence import Named
 from prism.roles.grounds import COLORED, Guess
 from prism.roles.guess import Guesses
-from prism.roles.role import UNKNOWN, Role
+from prism.roles.role import UNKNOWN
+from prism.roles.said_words import ROLES, says
 
 #: Meanings that are tried, each with what an answer says and what it means for what has the word.
 TRIED: Mapping[str, tuple[str, str]] = {
@@ -36,27 +37,26 @@ TRIED: Mapping[str, tuple[str, str]] = {
     "overlay": ("An overlay", "lets through what is below"),
     "focus": ("The focus", "surrounds what has the focus"),
     "quiet": ("A quieter one", "the quiet one beside the main one"),
+    "hint": ("A hint", "the faintest of the texts"),
+    "hover": ("Pointed at", "what the plain one becomes under the pointer"),
+    "pressed": ("Pressed", "what the plain one becomes while it is pressed"),
     "soft": ("A paler one", "the pale one beside the full one"),
     "strong": ("A stronger one", "the full one beside the pale one"),
     "name": ("Whose it is", "the name of a thing with colors of its own"),
 }
 #: What words are that take each other's place in names: ``chalk.tram`` and ``chalk.ferry``.
 NAME = "name"
-_STRENGTHS = ("quiet", "soft", "strong")
-#: Roles by which the colors of tokens are held against a meaning before it is tried.
-_ROLES = {
-    "surface": Role("surface"),
-    "page": Role("page"),
-    "text": Role("text"),
-    "action": Role("fill", "action"),
-    "line": Role("line", "soft"),
-    "overlay": Role("overlay"),
-    "icon": Role("icon"),
-    "focus": Role("focus"),
-    "accent": Role("fill", "accent"),
-    "label": Role("label"),
-    "link": Role("text", "link"),
-    "field": Role("fill", "field"),
+NOTHING = "nothing"
+_STRENGTHS = ("quiet", "hint", "strong", "soft", "hover", "pressed")
+#: How often words have a meaning, beside others that fit as well. Common practice, no source.
+_OFTEN = {
+    "link": 0.8,
+    "label": 0.8,
+    "icon": 0.5,
+    "field": 0.7,
+    "accent": 0.7,
+    "focus": 0.6,
+    "name": 0.7,
 }
 #: Answers that are offered, words that are tried, and meanings that are tried for each.
 OFFERED, MOST_WORDS, MOST_TRIED = 3, 8, 5
@@ -64,6 +64,8 @@ OFFERED, MOST_WORDS, MOST_TRIED = 3, 8, 5
 _VAGUE = frozenset(("nothing", "main", "quiet", "soft", "strong"))
 _STEP = Guess(UNKNOWN, 0.0, "a color of the palette")
 _WORD = re.compile(r"[a-z]{2,40}\Z")
+#: The share of colors that an answer must make what it says, and how much counts what is known and not sure.
+_MOSTLY, _HALF_KNOWN = 0.4, 0.25
 #: How many pairings a color makes that is on no list of grounds or texts.
 _FEW = 2
 #: Places in names that words share at least to be asked about together, and how many such words.
@@ -73,7 +75,7 @@ _PLACES, _ALIKE = 3, 3
 @dataclass(frozen=True, slots=True)
 class WordAnswer:
     """What words may mean: the meaning, the answer in words and what it is about, the guess of each token with one of
-    the words, how many of those become sure, and what pairings it adds, the failing ones with where."""
+    the words, how many of those become sure, what pairings it adds, the failing ones with where, and every guess then."""
 
     meaning: str
     title: str
@@ -82,6 +84,7 @@ class WordAnswer:
     settled: int
     added: tuple[Pairing, ...]
     failing: Mapping[str, FailingPairing]
+    every: Mapping[str, Guess]
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,6 +113,13 @@ def asked_words(analysis: Analysis) -> tuple[AskedWords, ...]:
     return tuple(sorted((one for one in asked if one), key=lambda one: (-one.weight, one.key)))
 
 
+def about(analysis: Analysis, word: str) -> AskedWords | None:
+    """The question about a word, whether or not it is among the first; None where there is nothing to ask of it."""
+    unsure = _unsure_words(analysis)
+    words = next((group for group in _groups(analysis, unsure) if word in group), ())
+    return _asked(analysis, words, _with(words, unsure), _page(analysis)) if words else None
+
+
 def answers(analysis: Analysis, asked: AskedWords) -> tuple[WordAnswer, ...]:
     """What each meaning on offer would make of the document."""
     before = {_stack(p) for p in rules.demanded(analysis.document, analysis.roles)}
@@ -132,6 +142,7 @@ def _answer(
         sum(one.is_sure for one in made.values()),
         added,
         failing(analysis.answers, added),
+        known.all,
     )
 
 
@@ -194,13 +205,19 @@ def _asked(
     for meaning in _likely(analysis, words, tokens, page):
         _, known = _tried(analysis, words, meaning)
         made = [known.all.get(token.key, _STEP) for token in tokens]
+        if sum(_says(meaning, one) for one in made) < _MOSTLY * len(made):
+            continue
         known_now = sum(one.role.kind != "unknown" for one in made)
         if not any(one.is_sure for one in made) and known_now <= known_before:
             continue
         readings = [analysis.guesses.readings[token.key] for token in tokens]
         fits = [_fits(*pair, analysis, page) for pair in zip(made, readings, strict=True)]
-        score = sum(fits) / len(fits) - _lost(analysis, known) / len(tokens)
-        weight = sum(fit * _weight(analysis, one) for fit, one in zip(fits, made, strict=True))
+        score = sum(fits) / len(fits) * _OFTEN.get(meaning, 1.0)
+        score -= _lost(analysis, known) / len(tokens)
+        weight = sum(
+            fit * _weight(analysis, one) * (1.0 if one.is_sure else _HALF_KNOWN)
+            for fit, one in zip(fits, made, strict=True)
+        )
         scored.append((score, meaning, tuple(str(one.role) for one in made), weight))
     scored.sort(key=lambda one: -one[0])
     offered: dict[tuple[str, ...], tuple[str, float]] = {}
@@ -215,6 +232,14 @@ def _asked(
     )
 
 
+def _says(meaning: str, known: Guess) -> bool:
+    """Whether a role is what an answer says: a word for an action that leaves a text a text says something else."""
+    if meaning == NAME:
+        return known.role.kind != "unknown"
+    strong = meaning in ("soft", "strong") and known.role.kind in ("fill", "status")
+    return strong or says(meaning, known.role)
+
+
 def _likely(
     analysis: Analysis, words: tuple[str, ...], tokens: Sequence[Token], page: Named | None
 ) -> list[str]:
@@ -222,10 +247,16 @@ def _likely(
     readings = [analysis.guesses.readings[token.key] for token in tokens]
     fits = {
         meaning: sum(_fits(Guess(role, 1.0, ""), r, analysis, page) for r in readings)
-        for meaning, role in _ROLES.items()
+        for meaning in TRIED
+        if (role := ROLES.get(meaning)) is not None
     }
-    likely = sorted(fits, key=lambda meaning: -fits[meaning])[:MOST_TRIED]
-    return [NAME] if len(words) > 1 else [*likely, NAME, *_STRENGTHS]
+    if len(words) > 1:
+        return [NAME]
+    known = sum(analysis.roles[token.key].role.kind != "unknown" for token in tokens)
+    if 2 * known > len(tokens):
+        return [*_STRENGTHS, NAME]  # other words say what it is
+    likely = sorted(fits, key=lambda meaning: -fits[meaning] * _OFTEN.get(meaning, 1.0))
+    return [*likely[:MOST_TRIED], NAME]
 
 
 def with_words(document: Document, words: Iterable[str], meaning: str) -> Document:
@@ -260,14 +291,17 @@ def _page(analysis: Analysis) -> Named | None:
         return None
     white = replace(opaque[0], color=space.parse("#ffffff"))
     lightest, darkest = (f(opaque, key=white.ratio) for f in (min, max))
-    return darkest if resolver_is_dark(analysis) else lightest
+    return darkest if starts_dark(analysis.document) else lightest
 
 
-def resolver_is_dark(analysis: Analysis) -> bool:
+def starts_dark(document: Document) -> bool:
     """Whether the theme one starts with is one of dark modes."""
-    document, theme = analysis.document, analysis.resolver.default_theme
-    modes = (axis.modes[place] for axis, place in zip(document.axes, theme, strict=True))
-    return any("dark" in (mode.color_scheme, lexicon.scheme_named(mode.name)) for mode in modes)
+    return any(scheme_of(axis.mode(axis.default)) == "dark" for axis in document.axes)
+
+
+def scheme_of(mode: Mode | None) -> str:
+    """Whether a mode is ``dark`` or ``light``, by what is said of it, else by its name; empty for neither."""
+    return (mode.color_scheme or lexicon.scheme_named(mode.name)) if mode is not None else ""
 
 
 def _fits(known: Guess, reading: Named, analysis: Analysis, page: Named | None) -> float:

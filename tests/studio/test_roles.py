@@ -1,5 +1,8 @@
 """Roles in the Tokens room: shown with their reason, said by a person, found where they are not sure."""
 
+from django.contrib.auth import get_user_model
+
+from studio.store.models import Membership
 from tests.builders import document, token
 from tests.studio.cases import RoomCase
 
@@ -87,10 +90,10 @@ class QuestionTests(RoomCase):
         )
 
     def room(self, **query):
-        return self.client.get(self.url("roles:room"), query)
+        return self.client.get(self.url("roles:room"), {"by": "tokens"} | query)
 
     def answer(self, about, revision, **data):
-        data = {"about": about, "revision": revision} | data
+        data = {"about": about, "revision": revision, "by": "tokens"} | data
         return self.client.post(self.url("roles:answer"), data, follow=True)
 
     def test_one_answer_after_the_other(self):
@@ -125,6 +128,46 @@ class QuestionTests(RoomCase):
         self.assertContains(kept, 'value="two words"', status_code=422)
         run("remove-word", 2, word="fig")
         self.assertEqual(self.stored().words, ())
+
+    def words(self, revision, words, meaning, **more):
+        data = {"command": "answer-words", "revision": revision, "words": words, "meaning": meaning}
+        return self.client.post(self.url("roles:command"), data | more, follow=True)
+
+    def test_words_are_asked_about_first_and_each_answer_is_tried_before(self):
+        first = self.room(by="")
+        self.assertContains(first, "<strong>Fig</strong>,\n    in 1 name:")
+        self.assertContains(first, "adds <b")
+        self.assertContains(first, "Answers 1 token")
+        second = self.words(1, ["fig"], "text")
+        self.assertContains(second, "<strong>Plum</strong>")
+        self.assertContains(second, "Answered “fig”: text.")
+        self.assertEqual([(w.key, w.meaning) for w in self.stored().words], [("fig", "text")])
+        done = self.words(2, ["plum"], "text")
+        self.assertContains(done, "all 3 roles are sure")
+        self.client.post(self.url("projects:undo"), {"next": self.url("roles:room")})
+        self.assertContains(self.room(by=""), "<strong>Plum</strong>")
+
+    def test_a_word_is_put_off_and_another_is_picked(self):
+        later = self.room(by="", later="fig")
+        self.assertContains(later, "<strong>Plum</strong>")
+        self.assertContains(self.room(by="", word="plum"), "<strong>Plum</strong>")
+        self.assertContains(self.room(by="", word="gone"), "<strong>Fig</strong>")
+
+    def test_a_wrong_meaning_or_no_word_is_said_and_nothing_is_stored(self):
+        self.assertContains(self.words(1, ["fig"], "fish"), "is not a meaning", status_code=422)
+        self.assertContains(self.words(1, [], "text"), "No word is answered", status_code=422)
+        self.assertContains(self.words(1, ["a b"], "text"), "is not one word", status_code=422)
+        self.words(1, ["fig"], "text")
+        again = self.words(2, ["fig"], "text")
+        self.assertContains(again, "has been answered already", status_code=422)
+        self.assertEqual(len(self.stored().words), 1)
+
+    def test_a_viewer_sees_the_question_and_answers_nothing(self):
+        tove = get_user_model().objects.create_user("tove")
+        Membership.objects.create(project=self.project, user=tove, role="viewer")
+        self.client.force_login(tove)
+        self.assertContains(self.room(by=""), "disabled")
+        self.assertEqual(self.words(1, ["fig"], "text").status_code, 403)
 
     def test_an_empty_project_has_no_question(self):
         self.make(document(axes=()))

@@ -10,7 +10,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from prism.contrast import rule_commands
 from prism.roles import lexicon, role
-from prism.sheet import questions
+from prism.sheet import questions, word_view
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
@@ -42,7 +42,15 @@ def _room(
     typed: Mapping[str, Any] | None = None,
 ) -> HttpResponse:
     unsure = questions.unsure(frame.analysis)
+    address = frame.address
+    by_token = address.by == "tokens" or bool(address.token)
+    asked = None if by_token else word_view.question(frame.analysis, address.word, address.put_off)
     context = {
+        "asked": asked,
+        "asked_words": word_view.in_order(frame.analysis, address.put_off),
+        "settled": word_view.settled(frame.analysis),
+        "put_off": " ".join((*address.put_off, asked.asked.key)) if asked else "",
+        "by_token": by_token,
         "unsure": [
             {
                 "token": token,
@@ -51,7 +59,7 @@ def _room(
             }
             for token, known in unsure
         ],
-        "question": questions.question(frame.analysis, frame.theme, unsure, frame.address.token),
+        "question": questions.question(frame.analysis, frame.theme, unsure, address.token),
         "roles": role.every(),
         "count": len(frame.analysis.roles),
         "words": frame.document.words,
@@ -88,6 +96,12 @@ def answer(request: HttpRequest, project: Project) -> HttpResponse:
 @requires("edit")
 @require_POST
 def command(request: HttpRequest, project: Project) -> HttpResponse:
-    """Add or remove a word of the project's own."""
+    """Say what words mean, or add or remove a word of the project's own; the next question follows."""
     frame = _enter(request, project)
-    return writing.run(frame, writing.NamedCommandForm(request.POST, rule_commands), _refuse(frame))
+    form = writing.NamedCommandForm(request.POST, rule_commands)
+
+    def then(_saved: store.Saved) -> str:
+        frame.address = frame.address.but(word="")
+        return frame.here
+
+    return writing.run(frame, form, _refuse(frame), then)
