@@ -17,7 +17,7 @@ from pathlib import Path
 from bench import machine
 from prism.resolution.resolver import Resolver
 from prism.roles.guess import guess
-from tests import roles
+from tests import asked, roles
 
 PAGE = Path(__file__).parents[1] / "docs" / "roles-measured.md"
 #: A reason counts as sure from this share of right guesses on, among at least so many in the other documents.
@@ -28,6 +28,12 @@ Made by `python -m bench.roles`, over the documents of `tests/data/roles`, each 
 product calls sure today; “fitted” calls a guess sure where, in all documents but its own, at least {share} of 100 guesses
 for its reason were right, and there were {least} of them. Many rules were taught by these very documents, so guesses on
 documents that nobody has seen are worse; docs/roles.md has what first runs came to.
+"""
+_ASKED = """## Asked by word
+
+Documents whose words no rule was taught (`tests/data/roles/untaught`), answered by a person who has the key and gives
+the meaning that makes most colors right. “Right” is the whole role, its state too. The last has names without words: it
+is asked about token by token.
 """
 
 
@@ -119,12 +125,38 @@ def reasons(every: Sequence[Row]) -> str:
     return "\n".join(lines)
 
 
+def asked_table() -> str:
+    """What a person who has the key answers, on documents whose words no rule was taught: questions, what is right
+    and sure before the first and after the last, and after which question 97 of 100 that can be got are right."""
+    columns = (
+        "colors",
+        "right before",
+        "sure before",
+        "questions",
+        "right after",
+        "sure after",
+        "sure and wrong",
+        "on offer",
+    )
+    lines = [f"| document | {' | '.join(columns)} |", "| --- |" + " --: |" * len(columns)]
+    for name in roles.UNTAUGHT:
+        keyed = roles.read(f"untaught/{name}")
+        first, *rest = asked.steps(keyed)
+        last = rest[-1] if rest else first
+        offered = sum(step.offered for step in rest)
+        cells = (
+            len(keyed.roles), first.right, first.sure, len(rest), last.right, last.sure, last.wrong_and_sure, offered
+        )  # fmt: skip
+        lines.append(f"| {name} | " + " | ".join(map(str, cells)) + " |")
+    return "\n".join(lines)
+
+
 def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--write", action="store_true", help=f"write {PAGE.name}")
     every = list(rows())
     about = _ABOUT.format(share=round(SHARE * 100), least=LEAST)
-    text = f"{about}\n{table(every)}\n\n## By reason\n\n{reasons(every)}\n"
+    text = f"{about}\n{table(every)}\n\n{_ASKED}\n{asked_table()}\n\n## By reason\n\n{reasons(every)}\n"
     if parser.parse_args().write:
         machine.write(PAGE, text)
     print(text)

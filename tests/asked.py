@@ -1,4 +1,5 @@
-"""A person who answers the questions about words from a key written by hand, as well as the key allows."""
+"""A person who answers the questions about words from a key written by hand: with the meaning that makes most colors
+right and that most of the names with the word have in the key; words that take each other's place are names."""
 
 from __future__ import annotations
 
@@ -6,8 +7,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
-from prism.roles import lexicon
-from prism.sheet.word_questions import NOTHING, asked_words, with_words
+from prism.roles import lexicon, role
+from prism.roles.said_words import ROLES, says
+from prism.sheet.word_questions import NAME, NOTHING, AskedWords, asked_words, with_words
 from tests.roles import Keyed
 
 #: Questions that a person answers at most.
@@ -52,6 +54,12 @@ def _step(
     return Step(words, answer, offered, right(keyed, analysis), len(sure), wrong, analysis)
 
 
+def _told(keyed: Keyed, asked: AskedWords, meaning: str) -> int:
+    """How many of the names with the words have a role in the key that says a meaning."""
+    wanted = (role.known(keyed.roles.get(token.path, "")) for token in asked.tokens)
+    return sum(one is not None and says(meaning, one) for one in wanted)
+
+
 def steps(keyed: Keyed, most: int = MOST) -> Iterator[Step]:
     """What is known before any question, and after each answer."""
     analysis = Analysis(keyed.document)
@@ -66,5 +74,13 @@ def steps(keyed: Keyed, most: int = MOST) -> Iterator[Step]:
             (meaning, Analysis(with_words(analysis.document, asked.words, meaning)))
             for meaning in meanings
         ]
-        answer, analysis = max(tried, key=lambda one: right(keyed, one[1]))
+        if len(asked.words) > 1:
+            tried = [one for one in tried if one[0] == NAME]
+        answer, analysis = max(
+            tried,
+            key=lambda one: (
+                right(keyed, one[1]) + _told(keyed, asked, one[0]) / 2,
+                one[0] not in ROLES,  # what tells more than the kind
+            ),
+        )
         yield _step(keyed, analysis, asked.words, answer, answer in (*asked.meanings, NOTHING))

@@ -61,7 +61,7 @@ _OFTEN = {
 #: Answers that are offered, words that are tried, and meanings that are tried for each.
 OFFERED, MOST_WORDS, MOST_TRIED = 3, 8, 5
 #: Meanings of words that are asked about all the same: they say how strong something is, and not what.
-_VAGUE = frozenset(("nothing", "main", "quiet", "soft", "strong"))
+_VAGUE = frozenset(("main", "quiet", "soft", "strong"))
 _STEP = Guess(UNKNOWN, 0.0, "a color of the palette")
 _WORD = re.compile(r"[a-z]{2,40}\Z")
 #: The share of colors that an answer must make what it says, and how much counts what is known and not sure.
