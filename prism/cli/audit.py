@@ -26,10 +26,11 @@ from prism.cli.printing import patiently, show, show_json, tell_unplaced, theme_
 from prism.cli.reading import folder_of, load, read_bytes, skipped, themes_for
 from prism.commands.names import counted
 from prism.contrast import unplaced
+from prism.contrast.presumed import presumed
 from prism.contrast.waiver_commands import read_day
 from prism.errors import FormatError
 from prism.formats import pairing_files
-from prism.model.document import Document, Pairing, shown_path
+from prism.model.document import Document, Pairing, Rule, shown_path
 from prism.reports import files
 from prism.reports.places import places
 from prism.reports.report import SEVERITIES, Report, report
@@ -39,7 +40,6 @@ from prism.resolution.contrast import Reading
 from prism.resolution.current import resolver_of
 from prism.roles import rules
 from prism.roles.guess import guess
-from prism.roles.rules import ByRule
 
 
 def _with_pairings(document: Document, pairs: str | None) -> Document:
@@ -104,14 +104,14 @@ def audit(
     judged, or where more colors than --allow-unknown are in no known pairing, so that nobody judged them.
     """
     day = read_day(today or datetime.date.today().isoformat())
-    document, made_by = _by_rule(_with_pairings(load(file, maps), pairs), file)
-    analysis = Analysis(document)
+    analysis = Analysis(_with_rules(_with_pairings(load(file, maps), pairs), file))
+    document, made_by = analysis.paired, _rule_names(analysis)
     made = report(analysis, day, _known(baseline), _broken())
     left = tell_unplaced(analysis.once(unplaced.unplaced))
     readings = _readings(document, wanted) if form == "text" or wanted else []
     if as_json:
         show_json(
-            pairings=[_members(document, made_by, *reading) for reading in readings],
+            pairings=[_members(analysis, made_by, *reading) for reading in readings],
             summary=_summary([reading for _, reading in readings]),
             unjudged=[shown_path(token.path) for token in left],
             **files.plain(made),
@@ -203,12 +203,12 @@ def _fails(made: Report, fail_on: str, against: bool, one_theme: bool) -> bool:
     )
 
 
-def _by_rule(document: Document, file: str) -> tuple[Document, dict[str, str]]:
-    """The document with the pairings that its rules make, or where there are none those of all rules;
-    and the rule of each by its key."""
-    made = rules.kept(document)
-    if rules.says_itself(document) and (made or document.pairings):
-        return rules.joined(document, made), _rule_names(document, made)
+def _with_rules(document: Document, file: str) -> Document:
+    """The document with all rules where it says nothing of what stands on what. Raises ``FormatError`` where they
+    make no pairing either."""
+    kept = rules.kept(document)
+    if rules.says_itself(document) and (kept or document.pairings):
+        return document
     made = rules.pairings(document, guess(document, resolver_of(document)))
     if not made and not document.pairings:
         raise FormatError(
@@ -219,18 +219,20 @@ def _by_rule(document: Document, file: str) -> tuple[Document, dict[str, str]]:
     count = counted(len(made), "pairing")
     shown = f", beside {len(document.pairings)} that its rules show" if document.pairings else ""
     click.echo(f"{count} by rule, as the file names none{shown}.", err=True)
-    return rules.joined(document, made), _rule_names(document, made)
+    return replace(document, rules=tuple(Rule(rule.id, rule.id) for rule in rules.RULES))
 
 
-def _rule_names(document: Document, made: Sequence[ByRule]) -> dict[str, str]:
+def _rule_names(analysis: Analysis) -> dict[str, str]:
     """The id of the rule of each pairing by its key; of a pattern its words."""
-    words = {rule.key: rule.by_role or rules.sentence(rule) for rule in document.rules}
-    return {by_rule.pairing.key: words.get(by_rule.rule, by_rule.rule) for by_rule in made}
+    words = {rule.key: rule.by_role or rules.sentence(rule) for rule in analysis.document.rules}
+    return {made.pairing.key: words.get(made.rule, made.rule) for made in analysis.by_rule}
 
 
 def _members(
-    document: Document, made_by: Mapping[str, str], pairing: Pairing, reading: Reading
+    analysis: Analysis, made_by: Mapping[str, str], pairing: Pairing, reading: Reading
 ) -> dict[str, Any]:
+    document = analysis.paired
+
     def path(key: str) -> str:
         token = document.token(key)
         return shown_path(token.path) if token else key
@@ -242,6 +244,7 @@ def _members(
         "backgrounds": [path(key) for key in pairing.backgrounds],
         "use": pairing.use,
         "rule": made_by.get(pairing.key),
+        "presumed": pairing.key in analysis.once(presumed),
         "colors": {
             "foreground": reading.foreground or None,
             "background": reading.background or None,

@@ -8,11 +8,13 @@ from prism.analysis import Analysis
 from prism.check import Check, Finding, Fix, Looked
 from prism.color.contrast import truncate_ratio
 from prism.commands.names import counted
+from prism.contrast.presumed import presumed, why
 from prism.contrast.unplaced import unplaced
 from prism.model.document import Document, Pairing, shown_path
 from prism.resolution.contrast import summary
 from prism.resolution.failing_pairing import FailingPairing
 
+_SAY = Fix("Say what the colors are for, or that the two never meet.")
 _FIXES = (Fix("Choose a darker or lighter step, or another background."),)
 
 
@@ -27,25 +29,35 @@ def falling_short(analysis: Analysis) -> dict[str, Finding]:
     known: dict[str, Finding] = analysis.previous(falling_short) or {}
     before: dict[str, FailingPairing] = analysis.previous("failing") or {}
     shortfalls = {}
+    in_doubt = analysis.once(presumed)
     for key, short in analysis.failing.items():
         pairing = analysis.paired.pairing(key)
-        if key in known and before.get(key) is short:
+        doubt = (
+            why(analysis.document, pairing, analysis.roles) if pairing and key in in_doubt else ""
+        )
+        if (
+            key in known
+            and before.get(key) is short
+            and not doubt
+            and known[key].severity == "error"
+        ):
             shortfalls[key] = known[key]
         elif pairing is not None:
-            shortfalls[key] = _finding(analysis.paired, pairing, short)
+            shortfalls[key] = _finding(analysis.paired, pairing, short, doubt)
     return shortfalls
 
 
-def _finding(paired: Document, pairing: Pairing, short: FailingPairing) -> Finding:
-    """What is found of a pairing that falls short in some theme, by its worst reading."""
+def _finding(paired: Document, pairing: Pairing, short: FailingPairing, doubt: str) -> Finding:
+    """What is found of a pairing that falls short in some theme, by its worst reading; ``doubt`` says why it is only
+    presumed, empty where it is known."""
     return Finding(
         "contrast",
         f"{summary(paired, pairing)}: {truncate_ratio(short.least)}:1, needs "
-        f"{pairing.required:g}:1.",
+        f"{pairing.required:g}:1{f'; {doubt}' if doubt else ''}.",
         pairing.foreground,
         themes=short.themes,
-        severity="error",
-        fixes=_FIXES,
+        severity="warning" if doubt else "error",
+        fixes=(_SAY, *_FIXES) if doubt else _FIXES,
         others=pairing.backgrounds,
         about=pairing.use,
         part=pairing.key,
@@ -82,9 +94,11 @@ def _not_judged(analysis: Analysis) -> Iterator[Finding]:
 
 
 def _pairings(analysis: Analysis) -> Looked:
-    left = len(analysis.once(unplaced))
+    left, doubted = len(analysis.once(unplaced)), len(analysis.once(presumed))
     words = counted(left, "color") + " in no known pairing" if left else ""
-    return Looked(len(analysis.paired.pairings), "pairing", left_out=words)
+    aside = f", {doubted} of them presumed" if doubted else ""
+    count = len(analysis.paired.pairings)
+    return Looked(count, f"pairing{aside}", f"pairings{aside}", words)
 
 
 CHECK = Check(

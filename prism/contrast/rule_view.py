@@ -6,6 +6,7 @@ from collections import Counter
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
+from prism.contrast.presumed import presumed, why
 from prism.contrast.unplaced import unplaced_of
 from prism.model.document import Pairing, Rule, shown_path
 from prism.resolution.contrast import REQUIRED
@@ -66,7 +67,9 @@ def source(analysis: Analysis, opened: Pairing) -> str:
     """Where a pairing comes from, in words."""
     rule = names(analysis).get(opened.key)
     if rule:
-        return f"by the rule: {rule}"
+        doubt = why(analysis.document, opened, analysis.roles)
+        by_rule = f"by the rule: {rule}"
+        return f"{by_rule}; {doubt}" if doubt and opened.key in analysis.once(presumed) else by_rule
     return "set together in the imported style sheet" if is_shown(opened) else "added by hand"
 
 

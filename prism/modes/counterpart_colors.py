@@ -11,7 +11,7 @@ from prism.model.document import Document, Pairing
 from prism.modes.painted import least_ratio, ratio, solve
 from prism.palette import gamut as gamuts
 from prism.palette.alternatives import PaletteRows, Step
-from prism.palette.course import oklch
+from prism.palette.course import keeps_hue, oklch
 from prism.palette.ramps import as_stored
 from prism.resolution.resolver import Resolver, Theme
 from prism.roles.grounds import Guess
@@ -19,6 +19,8 @@ from prism.roles.role import Role
 
 #: Kinds of roles whose colors stay.
 UNCHANGED = frozenset(("other", "unknown", "overlay", "shadow"))
+#: Kinds of roles whose colors say something by their hue: no white or black of the palette takes their place.
+_WITH_HUE = frozenset(("fill", "status", "text", "focus", "line", "chart"))
 Stack = tuple[space.Color, ...]
 
 #: OKLab lightness of the page and what each level of elevation adds, in a dark and in a light mode.
@@ -227,6 +229,8 @@ class Counterpart:
     def _take_step(self, key: str, far: Callable[[Step], float]) -> bool:
         """Let a token refer to the step that is least ``far``, where one is not infinitely so."""
         steps = self._steps[key] if self._now[key].alpha == 1 else []
+        if self._guesses[key].role.kind in _WITH_HUE:
+            steps = [step for step in steps if keeps_hue(self._now[key], step.color)]
         best = min(steps, key=far, default=None)
         if best is None or far(best) == math.inf:
             return False

@@ -17,6 +17,8 @@ Method = Literal["anchored", "even"]
 
 _ROUNDS = 44
 _GRID = 1025
+#: OKLCH chroma from which a color has a hue that somebody sees beside a gray. Common practice, no source.
+_HUE = 0.04
 #: Chroma over OKLab lightness at its steepest; a vivid green would rise by more than 3 otherwise.
 _STEEPEST = 1.0
 #: Above this lightness the gamut alone decides: every hue leaves it steeply there.
@@ -135,3 +137,13 @@ def _shape(lightness: Array, curve: float) -> Array:
     anyway, faster to the dark end, where strong colors glow."""
     arch = np.clip(4 * lightness * (1 - lightness), 1e-6, 1)
     return np.power(arch, np.where(lightness > 0.5, 0.3, 2.4) * curve)
+
+
+def keeps_hue(color: space.Color, other: space.Color) -> bool:
+    """Whether another color still has a hue where a color has one."""
+    return not has_hue(color) or oklch(other)[1] >= oklch(color)[1] / 4
+
+
+def has_hue(color: space.Color) -> bool:
+    """Whether a color is seen as one of a hue beside a gray."""
+    return oklch(color)[1] >= _HUE

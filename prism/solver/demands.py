@@ -1,5 +1,5 @@
-"""What is demanded of the colors of a document: that pairings pass, levels rise, states go one way, and
-equal things stay equal.
+"""What is demanded of the colors of a document: that pairings pass, levels rise, states go one way, what means
+different things is not one color, and equal things stay equal.
 
 Requirements: those of the pairings (WCAG 2.2, 1.4.3 and 1.4.11). How far levels and states lie apart is
 common practice, no source.
@@ -16,10 +16,12 @@ from numpy.typing import NDArray
 
 from prism.color import space
 from prism.color.contrast import contrast_ratio, flatten, lightness
+from prism.color.difference import delta_e_2000, lab
 from prism.model.document import Document, Pairing
 from prism.resolution.answer_tables import AnswerTables, Fixed
 from prism.resolution.contrast import CANVAS
 from prism.resolution.resolver import Resolver, Theme
+from prism.roles import different
 from prism.roles.grounds import Guess
 from prism.solver.levels import rank
 from prism.solver.places import Colors, Decided, Places
@@ -29,6 +31,8 @@ from prism.solver.problem import Demand, Problem, Table, merged
 LEVEL_GAP, STATE_GAP = 2.0, 1.0
 #: What it costs where levels do not rise, or states turn back.
 _LEVEL, _STATE = 20_000, 6_000
+#: What it costs where two things that were told apart become one.
+_APART = 12_000
 #: Kinds of roles of which equal ones may part.
 _PARTING = ("page", "surface", "unknown", "other")
 _STATES = ("", "hover", "pressed", "selected")
@@ -72,7 +76,7 @@ class Demands:
             if pairing.required > 0
             for demand in self._pairing(group, pairing)
         ]
-        order = [*self._levels(), *self._states()]
+        order = [*self._levels(), *self._states(), *self._different()]
         if not self.asked.levels:  # what is only fixed keeps the order that it has
             zeros = [0] * len(self.places.slots)
             order = [demand for demand in order if any(demand.met_by(zeros))]
@@ -275,6 +279,32 @@ class Demands:
         steps = np.diff(lights)
         return bool((steps > 0.2).all() or (steps < -0.2).all())
 
+    def _different(self) -> Iterator[Demand]:
+        """Colors that mean different things, told apart where they come from, or now without such a mode, stay apart."""
+        for family, one, other in different.pairs(self.document, self.asked.guesses).pairs:
+            if family not in different.NEVER_ONE:
+                continue  # levels have a demand of their own; texts may draw together where contrast is lowered
+            for theme in self.themes([one.key, other.key]):
+                if not self._told_apart(one.key, other.key, theme):
+                    continue
+                stack = [self.places.decided(key, theme) for key in (one.key, other.key)]
+                if any(layer.color is None or layer.color[3] < 1 for layer in stack):
+                    continue
+                slots, (first, second) = self._layers(stack, theme)
+                if slots:
+                    sizes = [len(self.places.slots[slot].values) for slot in slots]
+                    apart = delta_e_2000(lab(first[..., :3]), lab(second[..., :3]))
+                    table = np.broadcast_to(apart >= different.TOLD_APART, sizes)
+                    yield Demand(slots, (np.asarray(table),), weight=_APART)
+
+    def _told_apart(self, one: str, other: str, theme: Theme) -> bool:
+        there = self.resolver.theme({**self.resolver.picks(theme), **self.asked.like})
+        first, second = (self.resolver.resolve(key, there).color for key in (one, other))
+        if first is None or second is None:
+            return False
+        labs = (lab(np.array(space.rgba(color)[:3])) for color in (first, second))
+        return float(delta_e_2000(*labs)) >= different.TOLD_APART
+
     def _lights(
         self, keys: Sequence[str], theme: Theme
     ) -> tuple[tuple[int, ...], list[NDArray[np.float64]]] | None:
@@ -299,6 +329,13 @@ class Demands:
             if known is None or known.role.kind in _PARTING or len(slot.values) == 1:
                 continue
             role = known.role
-            key = (slot.values[0], slot.place.condition, role.kind, role.detail, role.status)
+            key = (
+                slot.values[0],
+                slot.place.condition,
+                role.kind,
+                role.detail,
+                role.status,
+                role.state,
+            )
             groups.setdefault((*key, tuple(slot.keys[1:])), []).append(number)
         return [numbers for numbers in groups.values() if len(numbers) > 1]

@@ -16,7 +16,7 @@ from prism.expressions.values import references
 from prism.model.document import Document, Token
 from prism.model.values import Condition, Expression, Value
 from prism.palette import ramp_edits
-from prism.palette.course import oklch
+from prism.palette.course import has_hue, keeps_hue, oklch
 from prism.palette.mapping import is_rung, ladder_of
 from prism.resolution.compiled import strength
 from prism.resolution.resolver import Resolver, Theme
@@ -28,6 +28,8 @@ Colors = NDArray[np.float64]
 #: A color that is moved at all costs as much as so many tenths of L*, on top of how far it is moved; one
 #: of another hue, and one that is none of the palette, cost more. Common practice, no source.
 _MOVED, _ELSEWHERE, _NEW = 15, 60, 90
+#: A color that says something by its hue costs more where it becomes white, black or gray. Common practice, no source.
+_HUE_LOST = 250
 #: The page and its surfaces are moved by so many L* at most. Common practice, no source.
 _SURFACE = 15.0
 #: New colors between steps lie so far apart in OKLCH lightness.
@@ -218,8 +220,10 @@ class Places:
                     color = self.resolver.resolve(key, theme).color
                     token = self.document.token(key)
                     if key != target.key and token and color and color.alpha == now.alpha:
-                        yield key, reference_to(self.document, token), color, extra
-        if target is None or self._new_colors:
+                        lost = 0 if keeps_hue(now, color) else _HUE_LOST
+                        yield key, reference_to(self.document, token), color, extra + lost
+        alone = target is not None and not _own_steps(self.document, target)
+        if target is None or self._new_colors or (alone and has_hue(now)):
             extra = _NEW if target is not None else 0
             for color in _between(now, self.document.gamut):
                 yield "", Expression(space.css_text(color)), color, extra

@@ -68,6 +68,30 @@ class PairingTests(RoomCase):
         refused = self.add(background="gone.*", revision=2)
         self.assertContains(refused, "No color fits “gone.*”", status_code=422)
 
+    def test_a_presumed_pairing_is_told_apart_and_made_known_or_dropped(self):
+        self.make(
+            document(
+                token("page", "#ffffff"),
+                token("text.main", "#111111"),
+                token("text.zorp", "#bbbbbb"),
+                axes=(),
+            )
+        )
+        self.run_command("pair-by-rule")
+        page = self.client.get(self.url("checks:room"))
+        self.assert_reads(
+            page, "1 known pairing: each has enough contrast; 1 presumed, 1 of them falls short"
+        )
+        opened = self.client.get(self.url("checks:room"), {"pairing": "text.zorp page"})
+        self.assertContains(opened, "presumed, as it is not sure what text.zorp is for")
+        self.assertContains(opened, "Do these two meet?")
+        self.run_command(
+            "require-of-pairing", pairing="text.zorp page", required="0", reason="They never meet"
+        )
+        page = self.client.get(self.url("checks:room"))
+        self.assert_reads(page, "2 known pairings: each has enough contrast")
+        self.assertNotContains(page, "presumed")
+
     def test_rules_are_offered_kept_and_removed(self):
         page = self.client.get(self.url("checks:room"))
         self.assertContains(page, "no pairing yet, so nothing is judged")

@@ -17,6 +17,7 @@ _KEPT = 4000
 def row(
     row: MatrixRow,
     rule: str,
+    presumed: bool,
     href: str,
     places: tuple[tuple[str, str], ...],
     *,
@@ -25,13 +26,14 @@ def row(
 ) -> Part:
     """A pairing's row.
 
-    ``rule`` is the name of the rule that made it, ``href`` the address that opens it, ``places`` the address of the
+    ``rule`` is the name of the rule that made it, ``presumed`` whether nobody knows that the two meet, ``href`` the address that opens it, ``places`` the address of the
     sheet and the mode's name for each column; ``fix`` says whether a fix is offered, ``opened`` whether it is the
     pairing that is open.
     """
     context = {
         "row": row,
         "rule": rule,
+        "presumed": presumed,
         "href": href,
         "cell": quote(f"{row.pairing.foreground}:"),
         "cells": list(zip(row.readings, places, strict=True)),

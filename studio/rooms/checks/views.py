@@ -22,6 +22,7 @@ from prism.contrast import (
     waiver_commands,
 )
 from prism.contrast.pairing_commands import FixPairing
+from prism.contrast.presumed import presumed
 from prism.hygiene import commands as hygiene_commands
 from prism.model.document import Mode, Pairing, Token
 from prism.vision import commands as vision_commands
@@ -76,6 +77,8 @@ def _room(
         "groups": _groups(table),
         "rows": _rows(frame, rows, columns, names),
         "pairings": frame.analysis.paired.pairings,
+        "failing": len(failing),
+        **_counts(frame),
         "total": laid_out.total,
         "start": wanted.start,
         "upto": wanted.start + len(rows),
@@ -84,11 +87,11 @@ def _room(
         "waived": sum(bool(pairing.waiver) for pairing in frame.document.pairings),
         "rules": rules,
         "open_source": rule_view.source(frame.analysis, opened) if opened else "",
+        "open_presumed": frame.address.pairing in frame.analysis.once(presumed),
         "open_rule": names.get(frame.address.pairing, ""),
         "rule": next((r for r in rules if r.rule.key == frame.address.rule), None),
         "problem": problem,
         "typed": typed,
-        "failing": len(failing),
         "unplaced": len(left),
         "unplaced_names": unplaced.named(left),
         "find": frame.address.find,
@@ -170,6 +173,19 @@ def _new_pairing(frame: ChecksFrame) -> PairingForm:
     return PairingForm(initial={"revision": frame.loaded.revision, **colors})
 
 
+def _counts(frame: ChecksFrame) -> dict[str, int]:
+    """How many pairings are known and presumed, and how many of each fall short in some theme."""
+    doubted, failing = frame.analysis.once(presumed), frame.analysis.failing
+    short = len(doubted & failing.keys())
+    known = len(frame.analysis.paired.pairings) - len(doubted)
+    return {
+        "known": known,
+        "known_failing": len(failing) - short,
+        "presumed": len(doubted),
+        "presumed_failing": short,
+    }
+
+
 def _rows(
     frame: ChecksFrame,
     rows: Sequence[matrix.MatrixRow],
@@ -179,12 +195,14 @@ def _rows(
     """The rows of the matrix as markup, with what they are grouped under."""
     places = tuple((column["url"], column["mode_name"]) for column in columns)
     failing = frame.analysis.failing if frame.project.may_edit else {}
+    doubted = frame.analysis.once(presumed)
     return [
         {
             "group": row.group,
             "markup": markup.row(
                 row,
                 names.get(row.pairing.key, ""),
+                row.pairing.key in doubted,
                 frame.address.shut(pairing=row.pairing.key),
                 places,
                 fix=row.pairing.key in failing,
