@@ -65,23 +65,30 @@ def _where(document: Document, parts: Sequence[Fixed], count: int) -> str:
 
 def _themes(analysis: Analysis, first: str, second: str) -> tuple[list[Fixed], int]:
     """The parts of the space of themes in which two colors are one, and in how many themes they are told apart."""
-    merged: list[Fixed] = []
-    apart = 0
     tables = analysis.answers
-    for fixed, answer in tables.of(first):
-        for other_fixed, other in tables.of(second):
-            both = common(fixed, other_fixed)
-            if both is None or answer.color is None or other.color is None:
-                continue
-            if answer.hex == other.hex:
-                merged.append(both)
-            elif _distance(answer.color, other.color) >= different.TOLD_APART:
-                apart += tables.share(both)
+    both = [
+        (shared, answer, other)
+        for fixed, answer in tables.of(first)
+        for other_fixed, other in tables.of(second)
+        if answer.color is not None
+        and other.color is not None
+        and (shared := common(fixed, other_fixed)) is not None
+    ]
+    merged = [shared for shared, answer, other in both if answer.hex == other.hex]
+    if not merged:
+        return [], 0
+    apart = sum(
+        tables.share(shared)
+        for shared, answer, other in both
+        if answer.hex != other.hex and _distance(answer.color, other.color) >= different.TOLD_APART
+    )
     return merged, apart
 
 
-def _distance(one: Color, other: Color) -> float:
-    """CIEDE2000 between two opaque colors; 0 where one is translucent, as then what lies under it decides."""
+def _distance(one: Color | None, other: Color | None) -> float:
+    """CIEDE2000 between two opaque colors; 0 where one is missing or translucent, as then what lies under it decides."""
+    if one is None or other is None:
+        return 0.0
     first, second = rgba(one), rgba(other)
     if first[3] < 1 or second[3] < 1:
         return 0.0
