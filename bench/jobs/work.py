@@ -23,6 +23,8 @@ from prism.starters.plan import NamedColor, sorted_out
 from studio.rooms.stage import library
 from studio.store import projects as store
 from studio.store.models import Project
+from tests import roles
+from tests.asked import right
 
 DATA = Path(__file__).resolve().parents[2] / "tests" / "data" / "jobs"
 
@@ -259,6 +261,29 @@ def _theme(hand: Hand, owner: User) -> str:
     return "light and dark side by side, painted as the resolver says"
 
 
+#: What the words of the kiosk mean to whoever made it.
+_MEANT = {
+    "slate": "surface", "chalk": "text", "rope": "line", "hull": "action", "thin": "quiet", "thick": "strong",
+    "trace": "hint", "plank": "page", "ferry": "name", "board": "name",
+}  # fmt: skip
+
+
+def _understood(hand: Hand, owner: User) -> str:
+    keyed = roles.read("untaught/kiosk")
+    project = _project(owner, keyed.document)
+    before = right(keyed, Analysis(_now(project)))
+    hand.begin()
+    hand.click('.room-links a:text-is("Tokens")')
+    hand.click("#tab-roles")
+    wanted = 0.88 * len(keyed.roles)
+    while (known := right(keyed, Analysis(_now(project)))) < wanted:
+        word = hand.page.locator("#asked strong").first.inner_text().lower()
+        answer = hand.page.locator(f".choice[value={_MEANT[word]}]")
+        hand.key(str(answer.get_attribute("data-key")))
+    proved(before == 0, f"{before} were known before")
+    return f"{known} of {len(keyed.roles)} colors have the role of the key, {before} had it before"
+
+
 JOBS = (
     Job("J0", "three brand colors to light and dark, every rule passing, CSS out", 10, _scheme),
     Job("J1", "54 literals (some near, not equal) linked to a palette", 5, _link),
@@ -269,4 +294,5 @@ JOBS = (
     Job("J7", "the color-blind check of a palette", 2, _eyes),
     Job("J8", "six roles from a picture", 8, _picture),
     Job("J9", "the whole interface in another theme", 1, _theme),
+    Job("J13", "114 colors under names of their own understood", 10, _understood),
 )

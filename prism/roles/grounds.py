@@ -12,6 +12,8 @@ from prism.roles.role import Role
 NAME, PART, PLAIN, COLOR = 0.95, 0.85, 0.75, 0.65
 #: OKLCH chroma from which a color is no gray.
 COLORED = 0.06
+#: Why a role is what it is where a person says it.
+BY_HAND = "set on the token"
 #: From here on a guess counts as sure.
 SURE = 0.8
 #: A label is told from its fill from this contrast ratio on, or it is no label of it.

@@ -9,6 +9,7 @@ from prism.model.document import Document
 from prism.resolution.resolver import Resolver
 from prism.roles.by_use import Shown, of_use
 from prism.roles.evidence import Named, named
+from prism.roles.grounds import BY_HAND as BY_HAND
 from prism.roles.grounds import COLOR, COLORED, NAME, PART, PLAIN, STRONG, Grounds, Guess
 from prism.roles.labels import ON, beside_backgrounds, carrying, is_writing, of_writing
 from prism.roles.neighbours import (
@@ -24,7 +25,6 @@ from prism.roles.role import UNKNOWN, Role
 from prism.roles.role import known as known_role
 from prism.roles.said_words import with_words
 
-BY_HAND = "set on the token"
 #: Roles of what the uses alone say.
 _BY_USE: Mapping[str, Role] = {
     "surface": Role("surface"),

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from prism.model.document import Word
 from prism.roles.evidence import Name, Named
-from prism.roles.grounds import PART, Guess
+from prism.roles.grounds import BY_HAND, PART, PLAIN, Guess
 from prism.roles.role import STATES, STATUSES, Role
 
 #: The roles that meanings stand for.
@@ -44,18 +44,24 @@ def says(meaning: str, role: Role) -> bool:
 def with_words(
     made: Mapping[str, Guess], readings: Mapping[str, Named], words: tuple[Word, ...]
 ) -> dict[str, Guess]:
-    """Guesses that are not sure by themselves and that a word of the project's own says, as sure; those whose names have
-    words that nobody knows are left as they are: these may say that it is a quieter one, or another state."""
+    """Guesses that a word of the project's own says: sure where nothing else in the name is unknown, and not sure where
+    it has a word that nobody knows, which may say that it is a quieter one, or another state."""
     own = {word.key: word.meaning for word in words if word.meaning in ROLES}
     found: dict[str, Guess] = {}
     for key, known in made.items() if own else ():
         name = readings[key].name
         said = next((w for w in name.words if w in own and says(own[w], known.role)), "")
-        if said and not known.is_sure and _all_known(name):
+        unknown = _unknown(name)
+        if said and known.is_sure == bool(unknown) and known.why != BY_HAND:
             why = f"“{said}” means {own[said]} in this project"
-            found[key] = replace(known, sure=PART, why=why)
+            if unknown:
+                found[key] = replace(known, sure=PLAIN, why=f"{why}, and “{unknown}” is not known")
+            else:
+                found[key] = replace(known, sure=PART, why=why)
     return found
 
 
-def _all_known(name: Name) -> bool:
-    return all(held or word.isdigit() for word, held in zip(name.words, name.meanings, strict=True))
+def _unknown(name: Name) -> str:
+    """The first word of a name that nobody knows; empty where there is none."""
+    pairs = zip(name.words, name.meanings, strict=True)
+    return next((word for word, held in pairs if not held and not word.isdigit()), "")

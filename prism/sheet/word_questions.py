@@ -105,12 +105,21 @@ class AskedWords:
 
 
 def asked_words(analysis: Analysis) -> tuple[AskedWords, ...]:
-    """What to ask about, that on which most pairings hang first; asked for by ``Analysis.once``."""
+    """What to ask about, that on which most pairings hang first. Behind these stand words whose names all have another
+    word that is asked about, as ``thick`` in ``rope thick`` beside ``rope``, and words in one name alone. Asked for by
+    ``Analysis.once``."""
     page = _page(analysis)
     unsure = _unsure_words(analysis)
     groups = sorted(_groups(analysis, unsure), key=lambda words: -len(_with(words, unsure)))
     asked = [_asked(analysis, words, _with(words, unsure), page) for words in groups[:MOST_WORDS]]
-    return tuple(sorted((one for one in asked if one), key=lambda one: (-one.weight, one.key)))
+    made = [one for one in asked if one]
+    keys = {one.key: {token.key for token in one.tokens} for one in made}
+    inner = {key for key, of in keys.items() if any(of < other for other in keys.values())}
+
+    def place(one: AskedWords) -> tuple[bool, bool, int, str]:
+        return one.key in inner, len(one.tokens) == 1, -one.weight, one.key
+
+    return tuple(sorted(made, key=place))
 
 
 def about(analysis: Analysis, word: str) -> AskedWords | None:

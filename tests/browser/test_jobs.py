@@ -39,6 +39,9 @@ class EveryJob:
     def test_another_theme(self):
         self.do("J9")
 
+    def test_colors_under_names_of_their_own_are_understood(self):
+        self.do("J13")
+
     def hand(self, kind, id):
         slow(self.page)
         hand = kind(self.page, self.live_server_url)
