@@ -261,7 +261,7 @@ def _theme(hand: Hand, owner: User) -> str:
     return "light and dark side by side, painted as the resolver says"
 
 
-#: What the words of the kiosk mean to whoever made it.
+#: What the words of the kiosk mean to the person who made it.
 _MEANT = {
     "slate": "surface", "chalk": "text", "rope": "line", "hull": "action", "thin": "quiet", "thick": "strong",
     "trace": "hint", "plank": "page", "ferry": "name", "board": "name",

@@ -195,6 +195,26 @@ class AnswerWords(Command):
         return f"Answered {first}{more}: {answer}"
 
 
+@command("use-words")
+@dataclass(frozen=True, slots=True)
+class UseWords(Command):
+    """Take over words with their meanings, each as ``slate surface``, that a person has said elsewhere."""
+
+    words: tuple[str, ...]
+
+    def apply(self, document: Document) -> Document:
+        if not self.words:
+            raise EditError("There is no word to use.", fix="Load the page again.")
+        for pair in self.words:
+            word, _, meaning = pair.partition(" ")
+            if not any(known.key == word for known in document.words):
+                document = AddWord(word, meaning).apply(document)
+        return document
+
+    def sentence(self, before: Document) -> str:
+        return f"Took over {counted(len(self.words), 'word')} of yours"
+
+
 @command("remove-word")
 @dataclass(frozen=True, slots=True)
 class RemoveWord(Command):

@@ -122,6 +122,13 @@ def asked_words(analysis: Analysis) -> tuple[AskedWords, ...]:
     return tuple(sorted(made, key=place))
 
 
+def said_elsewhere(analysis: Analysis, words: Iterable[Word]) -> tuple[Word, ...]:
+    """Those of some words that stand in names of colors of which it is not sure what they are for, and of which this
+    project has said nothing."""
+    unsure = _unsure_words(analysis)
+    return tuple(word for word in words if word.key in unsure)
+
+
 def about(analysis: Analysis, word: str) -> AskedWords | None:
     """The question about a word, whether or not it is among the first; None where there is nothing to ask of it."""
     unsure = _unsure_words(analysis)

@@ -19,6 +19,7 @@ from django.utils import timezone
 
 from studio.store.line_models import Line as Line
 from studio.store.task_models import LongTask as LongTask
+from studio.store.word_models import OwnWord as OwnWord
 
 
 class ProjectQuerySet(models.QuerySet["Project"]):

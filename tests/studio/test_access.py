@@ -104,6 +104,7 @@ TABLE = {
     "roles:room": {"GET": "viewer"},
     "roles:answer": {"POST": "editor"},
     "roles:command": {"POST": "editor"},
+    "roles:keep": {"POST": "viewer"},
     "stage:room": {"GET": "viewer"},
     "stage:pane": {"GET": "viewer"},
     "stage:paint": {"GET": "viewer"},

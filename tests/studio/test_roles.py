@@ -2,6 +2,9 @@
 
 from django.contrib.auth import get_user_model
 
+from prism.errors import PrismError
+from prism.model.document import Word
+from studio.store import own_words
 from studio.store.models import Membership
 from tests.builders import document, token
 from tests.studio.cases import RoomCase
@@ -161,6 +164,46 @@ class QuestionTests(RoomCase):
         again = self.words(2, ["fig"], "text")
         self.assertContains(again, "has been answered already", status_code=422)
         self.assertEqual(len(self.stored().words), 1)
+
+    def test_two_people_answer_the_same_word(self):
+        self.words(1, ["fig"], "text")
+        other = self.words(1, ["fig"], "line")
+        self.assertContains(other, "Choose one of both sides", status_code=409)
+        self.assertEqual([w.meaning for w in self.stored().words], ["text"])
+        self.assertEqual(self.words(1, ["plum"], "line").status_code, 200)
+        self.assertEqual(
+            {w.key: w.meaning for w in self.stored().words}, {"fig": "text", "plum": "line"}
+        )
+
+    def test_words_are_kept_for_other_projects_and_offered_there(self):
+        self.words(1, ["fig"], "text")
+        kept = self.client.post(self.url("roles:keep"), {"revision": 2}, follow=True)
+        self.assertContains(kept, "these words are offered in your other projects")
+        self.assertContains(kept, "Kept for your other projects")
+        self.make(document(token("page", "#ffffff"), token("fig.leaf", "#123456"), axes=()))
+        page = self.room(by="")
+        self.assertContains(page, "You have said before what 1 word")
+        data = {"command": "use-words", "revision": 1, "words": ["fig text"]}
+        used = self.client.post(self.url("roles:command"), data, follow=True)
+        self.assertContains(used, "Took over 1 word of yours.")
+        self.assertNotContains(used, "You have said before")
+        self.assertEqual([(w.key, w.meaning) for w in self.stored().words], [("fig", "text")])
+        gone = self.client.post(self.url("roles:keep"), {"revision": 2, "forget": "1"}, follow=True)
+        self.assertContains(gone, "kept no more")
+        self.assertEqual(own_words.of(self.user), ())
+
+    def test_a_word_kept_twice_has_the_meaning_said_last_and_none_is_another_persons(self):
+        own_words.keep(self.user, [Word("fig", "text")])
+        own_words.keep(self.user, [Word("fig", "line"), Word("plum", "page")])
+        self.assertEqual(own_words.of(self.user), (Word("fig", "line"), Word("plum", "page")))
+        tove = get_user_model().objects.create_user("tove")
+        self.assertEqual(own_words.of(tove), ())
+        own_words.keep(tove, [Word("long" * 40, "line")])
+        self.assertEqual(own_words.of(tove), ())
+        many = [Word(f"w{n}", "line") for n in range(own_words.MOST)]
+        with self.assertRaisesRegex(PrismError, "502 words are too many"):
+            own_words.keep(self.user, many)
+        self.assertEqual(len(own_words.of(self.user)), 2)
 
     def test_a_viewer_sees_the_question_and_answers_nothing(self):
         tove = get_user_model().objects.create_user("tove")

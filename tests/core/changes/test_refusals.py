@@ -158,6 +158,8 @@ COMMANDS = (
     ("add-word", {"word": "two words", "meaning": "surface"}, "“two words” is not one word."),
     ("add-word", {"word": "K9", "meaning": "surface"}, "“K9” is not one word."),
     ("add-word", {"word": "Kachel", "meaning": "fish"}, "“fish” is not a meaning."),
+    ("use-words", {"words": []}, "There is no word to use."),
+    ("use-words", {"words": ["kachel fish"]}, "“fish” is not a meaning."),
     ("answer-words", {"words": [], "meaning": "surface"}, "No word is answered."),
     ("answer-words", {"words": ["kachel"], "meaning": "fish"}, "“fish” is not a meaning."),
     ("remove-word", {"word": "kachel"}, "That word is no longer there."),

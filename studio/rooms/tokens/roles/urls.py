@@ -7,4 +7,5 @@ urlpatterns = [
     path("", views.room, name="room"),
     path("answer", views.answer, name="answer"),
     path("command", views.command, name="command"),
+    path("keep", views.keep, name="keep"),
 ]

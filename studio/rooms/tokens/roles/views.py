@@ -5,18 +5,22 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from prism.contrast import rule_commands
+from prism.errors import PrismError
 from prism.roles import lexicon, role
-from prism.sheet import questions, word_view
+from prism.sheet import questions, word_questions, word_view
 from studio.accounts.permissions import requires
 from studio.rooms import page, writing
 from studio.rooms.address import state_of
 from studio.rooms.frame import Frame
 from studio.rooms.tokens.roles.address import RolesAddress
 from studio.rooms.tokens.roles.forms import AnswerForm
+from studio.store import own_words
 from studio.store import projects as store
 from studio.store.projects import Project
 
@@ -63,11 +67,21 @@ def _room(
         "roles": role.every(),
         "count": len(frame.analysis.roles),
         "words": frame.document.words,
+        **_own(frame),
         "meanings": lexicon.names(),
         "problem": problem,
         "typed": typed,
     }
     return page.show(frame, "roles/room.html", context, status)
+
+
+def _own(frame: RolesFrame) -> dict[str, Any]:
+    """The words that this person keeps and could use here, and whether those of the project are kept."""
+    kept = own_words.of(frame.person)
+    return {
+        "yours": word_questions.said_elsewhere(frame.analysis, kept),
+        "all_kept": set(frame.document.words) <= set(kept),
+    }
 
 
 def _refuse(frame: RolesFrame) -> writing.Refuse:
@@ -91,6 +105,23 @@ def answer(request: HttpRequest, project: Project) -> HttpResponse:
         return frame.here
 
     return writing.run(frame, form, _refuse(frame), then)
+
+
+@requires("view")
+@require_POST
+def keep(request: HttpRequest, project: Project) -> HttpResponse:
+    """Keep the words of the project for other projects of this person, or keep them no more."""
+    frame = _enter(request, project)
+    if "forget" in request.POST:
+        own_words.forget(frame.person, frame.document.words)
+        messages.success(request, "These words are kept no more.")
+        return redirect(frame.here)
+    try:
+        own_words.keep(frame.person, frame.document.words)
+    except PrismError as error:
+        return _room(frame, str(error), 422)
+    messages.success(request, "Kept: these words are offered in your other projects.")
+    return redirect(frame.here)
 
 
 @requires("edit")
