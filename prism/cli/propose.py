@@ -12,7 +12,9 @@ from prism.changes.axes import add_axis
 from prism.cli.group import file_argument, json_option, main, maps_option, unknown_option
 from prism.cli.printing import show, show_json, tell_unplaced, theme_words, write_files
 from prism.cli.reading import load
+from prism.commands.names import counted
 from prism.contrast import fix_all
+from prism.contrast.presumed import among
 from prism.contrast.unplaced import unplaced_of
 from prism.errors import FormatError, PrismError
 from prism.expressions.values import value_text
@@ -185,13 +187,20 @@ def _report(
             show("", head, [_row(document, short, solved.contradictions) for short in solved.short])
     write_files(folder, written, err=as_json)
     click.echo(
-        f"{len({key for key, *_ in settings})} colors set for {len(pairs)} known pairings; "
+        f"{len({key for key, *_ in settings})} colors set for {_counted(document, pairs)}; "
         f"{len(before)} readings fell short before, {len(solved.short)} fall short now.",
         err=True,
     )
     tell_unplaced(left)
     for line in losses:
         click.echo(line, err=True)
+
+
+def _counted(document: Document, pairs: Sequence[Pairing]) -> str:
+    """``67 known pairings``, or ``60 known pairings and 7 presumed``."""
+    doubted = among(document, pairs, guess(document, resolver_of(document)))
+    words = f"{counted(len(pairs) - doubted, 'known pairing')}"
+    return f"{words} and {doubted} presumed" if doubted else words
 
 
 def _moved(document: Document, solved: Solved, number: int) -> tuple[str, ...]:

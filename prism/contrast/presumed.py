@@ -6,7 +6,7 @@ the two meet.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from prism.analysis import Analysis
 from prism.model.document import Document, Pairing, shown_path
@@ -21,6 +21,12 @@ def presumed(analysis: Analysis) -> frozenset[str]:
         for made in analysis.by_rule
         if made.rule in by_role and doubted(made.pairing, analysis.roles)
     )
+
+
+def among(document: Document, pairs: Iterable[Pairing], guesses: Mapping[str, Guess]) -> int:
+    """How many of the pairings that a document is judged by are presumed: its own are not, whatever they are of."""
+    own = {pairing.key for pairing in document.pairings}
+    return sum(bool(doubted(one, guesses)) for one in pairs if one.key not in own)
 
 
 def doubted(pairing: Pairing, guesses: Mapping[str, Guess]) -> tuple[str, ...]:

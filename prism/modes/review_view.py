@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from prism.analysis import Analysis
+from prism.contrast import presumed
 from prism.expressions.typed_input import typed
 from prism.model.document import Document, Pairing
 from prism.model.names import condition_words
@@ -69,19 +70,25 @@ class ContradictionWords:
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """A proposed mode: its rows, how many were moved so that all pass, the pairings judged and whether
-    rules made them for this alone, how many readings fall short in the mode it is made from, which do in the
+    """A proposed mode: its rows, how many were moved so that all pass, the pairings judged, how many of these are
+    presumed and whether rules made them for this alone, how many readings fall short in the mode it is made from, which do in the
     new one, and whether it is proven that nothing nearer passes."""
 
     rows: tuple[ReviewRow, ...]
     moved: int
     pairs: int
+    presumed: int
     by_rule: bool
     short_now: int
     short: tuple[ShortWords, ...]
     contradictions: tuple[ContradictionWords, ...]
     proven: bool
     made: Review
+
+    @property
+    def known(self) -> int:
+        """How many pairings are known to be needed."""
+        return self.pairs - self.presumed
 
 
 def proposal(
@@ -106,6 +113,7 @@ def proposal(
         tuple(rows),
         sum(row.reason == "solved" for row in made.rows),
         len(made.pairs),
+        presumed.among(document, made.pairs, analysis.roles),
         made.by_rule,
         made.short_before,
         tuple(_short(made)),
