@@ -62,6 +62,8 @@ _OFTEN = {
 OFFERED, MOST_WORDS, MOST_TRIED = 3, 8, 5
 #: Meanings of words that are asked about all the same: they say how strong something is, and not what.
 _VAGUE = frozenset(("main", "quiet", "soft", "strong"))
+#: Colors that are guessed at most to try answers, all trials together: about half a second of them.
+_MOST_GUESSED = 8_000
 _STEP = Guess(UNKNOWN, 0.0, "a color of the palette")
 _WORD = re.compile(r"[a-z]{2,40}\Z")
 #: The share of colors that an answer must make what it says, and how much counts what is known and not sure.
@@ -111,8 +113,16 @@ def asked_words(analysis: Analysis) -> tuple[AskedWords, ...]:
     page = _page(analysis)
     unsure = _unsure_words(analysis)
     groups = sorted(_groups(analysis, unsure), key=lambda words: -len(_with(words, unsure)))
-    asked = [_asked(analysis, words, _with(words, unsure), page) for words in groups[:MOST_WORDS]]
-    made = [one for one in asked if one]
+    made: list[AskedWords] = []
+    tries = _MOST_GUESSED // max(len(analysis.guesses.readings), 1)
+    for words in groups:
+        if len(made) == MOST_WORDS:
+            break
+        tokens = _with(words, unsure)
+        tries -= MOST_TRIED + 1
+        look = _asked if tries >= 0 else _untried
+        asked = look(analysis, words, tokens, page)
+        made += [asked] if asked else []
     keys = {one.key: {token.key for token in one.tokens} for one in made}
     inner = {key for key, of in keys.items() if any(of < other for other in keys.values())}
 
@@ -246,6 +256,14 @@ def _asked(
     return AskedWords(
         words, tokens, tuple(meaning for meaning, _ in offered.values()), round(weight)
     )
+
+
+def _untried(
+    analysis: Analysis, words: tuple[str, ...], tokens: tuple[Token, ...], page: Named | None
+) -> AskedWords:
+    """Words of a large document, with the meanings that their colors allow at first sight."""
+    meanings = _likely(analysis, words, tokens, page)[:OFFERED]
+    return AskedWords(words, tokens, tuple(meanings), len(tokens))
 
 
 def _says(meaning: str, known: Guess) -> bool:
