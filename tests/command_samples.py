@@ -14,11 +14,13 @@ from prism.contrast.pairing_commands import (
 )
 from prism.contrast.rule_commands import (
     AddWord,
+    AnswerWords,
     PairByPattern,
     PairByRule,
     RemoveRule,
     RemoveWord,
     RequireByRule,
+    UseWords,
 )
 from prism.contrast.waiver_commands import WaivePairing
 from prism.coverage.commands import AddAllMissing, AddMissing
@@ -243,6 +245,8 @@ SAMPLES = (
     (RequireByRule("focus", 4.5), "Set the ratio for “The focus on what it surrounds” to 4.5"),
     (RemoveRule("focus"), "Removed the rule “The focus on what it surrounds”"),
     (AddWord("Kachel", "surface"), "Added the word “kachel”, which means surface"),
+    (AnswerWords(("kachel",), "surface"), "Answered “kachel”: surface"),
+    (UseWords(("kachel surface", "fuge line")), "Took over 2 words of yours"),
     (RemoveWord("kachel"), "Removed the word “kachel”"),
     (ImportColors("k", (("tide", "#003366", "add"),)), "Imported 1 color"),
     (

@@ -175,7 +175,7 @@ class AnswerWords(Command):
     ``surface``; ``name`` for words that say whose a color is, and ``nothing`` for those that say nothing."""
 
     words: tuple[str, ...]
-    meaning: str
+    meaning: str = asked("Something else")
 
     def apply(self, document: Document) -> Document:
         if not self.words:

@@ -61,8 +61,10 @@ class RecipeTests(SimpleTestCase):
         """Each recipe: its own file, and what it says to touch."""
         # check
         cls.write("prism/hygiene/loud.py", CHECK)
-        cls.put("prism/hygiene/capability.py", "    meaning,\n", "    loud,\n")
-        cls.put("prism/hygiene/capability.py", "        meaning.CHECK,\n", "        loud.CHECK,\n")
+        cls.put("prism/hygiene/capability.py", "    two_meanings,\n", "    loud,\n")
+        cls.put(
+            "prism/hygiene/capability.py", "        two_meanings.CHECK,\n", "        loud.CHECK,\n"
+        )
         # edit command
         path = "prism/sheet/token_commands.py"
         cls.write(
