@@ -9,7 +9,8 @@ from dataclasses import dataclass
 from prism.analysis import Analysis
 from prism.roles import lexicon, role
 from prism.roles.said_words import ROLES, says
-from prism.sheet.word_questions import NAME, NOTHING, AskedWords, asked_words, with_words
+from prism.sheet.word_meanings import NAME, NOTHING
+from prism.sheet.word_questions import AskedWords, asked_words, with_words
 from tests.roles import Keyed
 
 #: Questions that a person answers at most.

@@ -11,55 +11,27 @@ from collections.abc import Container, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from prism.analysis import Analysis
-from prism.color import space
-from prism.model.document import Document, Mode, Pairing, Token, Word
+from prism.model.document import Document, Pairing, Token, Word
 from prism.resolution.contrast_table import failing
 from prism.resolution.failing_pairing import FailingPairing
-from prism.roles import guess, lexicon, rules
+from prism.roles import guess, rules
 from prism.roles.evidence import Named
-from prism.roles.grounds import COLORED, Guess
+from prism.roles.grounds import Guess
 from prism.roles.guess import Guesses
 from prism.roles.role import UNKNOWN
-from prism.roles.said_words import ROLES, says
+from prism.roles.said_words import says
+from prism.sheet.word_meanings import (
+    MOST_TRIED,
+    NAME,
+    OFTEN,
+    TRIED,
+    fits,
+    likely,
+    page_of,
+)
 
-#: Meanings that are tried, each with what an answer says and what it means for what has the word.
-TRIED: Mapping[str, tuple[str, str]] = {
-    "surface": ("A surface", "lies on the page; texts lie on it"),
-    "page": ("The page itself", "everything lies on it"),
-    "text": ("Read on it", "a text on the page and its surfaces"),
-    "label": ("A label", "read on a fill"),
-    "action": ("An action", "a button is filled with it"),
-    "accent": ("An accent", "sets off what is special"),
-    "line": ("A line", "parts or surrounds"),
-    "field": ("A field", "typed into"),
-    "link": ("A link", "a text that leads somewhere"),
-    "icon": ("An icon", "a picture that says something"),
-    "overlay": ("An overlay", "lets through what is below"),
-    "focus": ("The focus", "surrounds what has the focus"),
-    "quiet": ("A quieter one", "the quiet one beside the main one"),
-    "hint": ("A hint", "the faintest of the texts"),
-    "hover": ("Pointed at", "what the plain one becomes under the pointer"),
-    "pressed": ("Pressed", "what the plain one becomes while it is pressed"),
-    "soft": ("A paler one", "the pale one beside the full one"),
-    "strong": ("A stronger one", "the full one beside the pale one"),
-    "name": ("Whose it is", "the name of a thing with colors of its own"),
-}
-#: What words are that take each other's place in names: ``chalk.tram`` and ``chalk.ferry``.
-NAME = "name"
-NOTHING = "nothing"
-_STRENGTHS = ("quiet", "hint", "strong", "soft", "hover", "pressed")
-#: How often words have a meaning, beside others that fit as well. Common practice, no source.
-_OFTEN = {
-    "link": 0.8,
-    "label": 0.8,
-    "icon": 0.5,
-    "field": 0.7,
-    "accent": 0.7,
-    "focus": 0.6,
-    "name": 0.7,
-}
-#: Answers that are offered, words that are tried, and meanings that are tried for each.
-OFFERED, MOST_WORDS, MOST_TRIED = 3, 8, 5
+#: Answers that are offered, and words that are tried.
+OFFERED, MOST_WORDS = 3, 8
 #: Meanings of words that are asked about all the same: they say how strong something is, and not what.
 _VAGUE = frozenset(("main", "quiet", "soft", "strong"))
 #: Colors that are guessed at most to try answers, all trials together: about half a second of them.
@@ -110,7 +82,7 @@ def asked_words(analysis: Analysis) -> tuple[AskedWords, ...]:
     """What to ask about, that on which most pairings hang first. Behind these stand words whose names all have another
     word that is asked about, as ``thick`` in ``rope thick`` beside ``rope``, and words in one name alone. Asked for by
     ``Analysis.once``."""
-    page = _page(analysis)
+    page = page_of(analysis)
     unsure = _unsure_words(analysis)
     groups = sorted(_groups(analysis, unsure), key=lambda words: -len(_with(words, unsure)))
     made: list[AskedWords] = []
@@ -143,7 +115,7 @@ def about(analysis: Analysis, word: str) -> AskedWords | None:
     """The question about a word, whether or not it is among the first; None where there is nothing to ask of it."""
     unsure = _unsure_words(analysis)
     words = next((group for group in _groups(analysis, unsure) if word in group), ())
-    return _asked(analysis, words, _with(words, unsure), _page(analysis)) if words else None
+    return _asked(analysis, words, _with(words, unsure), page_of(analysis)) if words else None
 
 
 def answers(analysis: Analysis, asked: AskedWords) -> tuple[WordAnswer, ...]:
@@ -228,7 +200,7 @@ def _asked(
     """Words with the meanings that their colors allow; None where no answer would make any of the tokens sure."""
     scored: list[tuple[float, str, tuple[str, ...], float]] = []
     known_before = sum(analysis.roles[token.key].role.kind != "unknown" for token in tokens)
-    for meaning in _likely(analysis, words, tokens, page):
+    for meaning in likely(analysis, words, tokens, page):
         _, known = _tried(analysis, words, meaning)
         made = [known.all.get(token.key, _STEP) for token in tokens]
         if sum(_says(meaning, one) for one in made) < _MOSTLY * len(made):
@@ -237,12 +209,12 @@ def _asked(
         if not any(one.is_sure for one in made) and known_now <= known_before:
             continue
         readings = [analysis.guesses.readings[token.key] for token in tokens]
-        fits = [_fits(*pair, analysis, page) for pair in zip(made, readings, strict=True)]
-        score = sum(fits) / len(fits) * _OFTEN.get(meaning, 1.0)
+        allowed = [fits(*pair, analysis, page) for pair in zip(made, readings, strict=True)]
+        score = sum(allowed) / len(allowed) * OFTEN.get(meaning, 1.0)
         score -= _lost(analysis, known) / len(tokens)
         weight = sum(
             fit * _weight(analysis, one) * (1.0 if one.is_sure else _HALF_KNOWN)
-            for fit, one in zip(fits, made, strict=True)
+            for fit, one in zip(allowed, made, strict=True)
         )
         scored.append((score, meaning, tuple(str(one.role) for one in made), weight))
     scored.sort(key=lambda one: -one[0])
@@ -262,7 +234,7 @@ def _untried(
     analysis: Analysis, words: tuple[str, ...], tokens: tuple[Token, ...], page: Named | None
 ) -> AskedWords:
     """Words of a large document, with the meanings that their colors allow at first sight."""
-    meanings = _likely(analysis, words, tokens, page)[:OFFERED]
+    meanings = likely(analysis, words, tokens, page)[:OFFERED]
     return AskedWords(words, tokens, tuple(meanings), len(tokens))
 
 
@@ -272,25 +244,6 @@ def _says(meaning: str, known: Guess) -> bool:
         return known.role.kind != "unknown"
     strong = meaning in ("soft", "strong") and known.role.kind in ("fill", "status")
     return strong or says(meaning, known.role)
-
-
-def _likely(
-    analysis: Analysis, words: tuple[str, ...], tokens: Sequence[Token], page: Named | None
-) -> list[str]:
-    """The meanings that the colors of some tokens allow at first sight, those that most of them do first."""
-    readings = [analysis.guesses.readings[token.key] for token in tokens]
-    fits = {
-        meaning: sum(_fits(Guess(role, 1.0, ""), r, analysis, page) for r in readings)
-        for meaning in TRIED
-        if (role := ROLES.get(meaning)) is not None
-    }
-    if len(words) > 1:
-        return [NAME]
-    known = sum(analysis.roles[token.key].role.kind != "unknown" for token in tokens)
-    if 2 * known > len(tokens):
-        return [*_STRENGTHS, NAME]  # other words say what it is
-    likely = sorted(fits, key=lambda meaning: -fits[meaning] * _OFTEN.get(meaning, 1.0))
-    return [*likely[:MOST_TRIED], NAME]
 
 
 def with_words(document: Document, words: Iterable[str], meaning: str) -> Document:
@@ -312,54 +265,6 @@ def _lost(analysis: Analysis, known: Guesses) -> int:
         for key, was in analysis.roles.items()
         if (now := known.all.get(key)) is not None
     )
-
-
-def _page(analysis: Analysis) -> Named | None:
-    """The page; where none is known, the color that is as light as it gets in a light theme, or as dark in a dark
-    one: most colors are seen on such a one."""
-    readings = analysis.guesses.readings
-    if analysis.guesses.page in readings:
-        return readings[analysis.guesses.page]
-    opaque = [r for r in readings.values() if r.color is not None and not r.translucent]
-    if not opaque:
-        return None
-    white = replace(opaque[0], color=space.parse("#ffffff"))
-    lightest, darkest = (f(opaque, key=white.ratio) for f in (min, max))
-    return darkest if starts_dark(analysis.document) else lightest
-
-
-def starts_dark(document: Document) -> bool:
-    """Whether the theme one starts with is one of dark modes."""
-    return any(scheme_of(axis.mode(axis.default)) == "dark" for axis in document.axes)
-
-
-def scheme_of(mode: Mode | None) -> str:
-    """Whether a mode is ``dark`` or ``light``, by what is said of it, else by its name; empty for neither."""
-    return (mode.color_scheme or lexicon.scheme_named(mode.name)) if mode is not None else ""
-
-
-def _fits(known: Guess, reading: Named, analysis: Analysis, page: Named | None) -> float:
-    """How well a color goes with a role, from 0 to 1. Common practice, no source."""
-    ratio = page.ratio(reading) if page is not None else 1.0
-    kind, detail = known.role.kind, known.role.detail
-    if kind == "label" or (kind == "text" and known.belongs_to):
-        below = analysis.guesses.readings.get(known.belongs_to)
-        fit = 0.3 if below is None else 1.0 if below.ratio(reading) >= 3 else 0.1
-    elif kind in ("text", "icon") or (kind == "status" and detail == "text"):
-        fit = 1.0 if ratio >= 3 else 0.4 if ratio >= 2 else 0.0
-    elif kind in ("page", "surface") or detail in ("tint", "field"):
-        fit = 1.0 if ratio < 1.35 else 0.5 if ratio < 2 or reading.translucent else 0.1
-    elif kind == "fill" or detail == "fill":
-        fit = 1.0 if reading.chroma >= COLORED and ratio >= 2 else 0.6 if ratio >= 3 else 0.2
-    elif kind == "line" or detail == "line":
-        fit = 0.7 if 1.15 <= ratio <= 5 else 0.2
-    elif kind == "overlay":
-        fit = 0.8 if reading.translucent else 0.1
-    elif kind == "focus":
-        fit = 0.5 if ratio >= 3 else 0.1
-    else:
-        fit = 0.0 if kind == "unknown" else 0.2
-    return fit * known.sure
 
 
 def _weight(analysis: Analysis, known: Guess) -> int:

@@ -11,13 +11,13 @@ from prism.model.document import Pairing, Token, shown_path
 from prism.resolution.failing_pairing import FailingPairing
 from prism.resolution.resolver import Theme
 from prism.roles.grounds import Guess
+from prism.sheet.word_meanings import scheme_of, starts_dark
 from prism.sheet.word_questions import (
     AskedWords,
     WordAnswer,
     about,
     answers,
     asked_words,
-    scheme_of,
 )
 
 #: Colors of one picture, failing pairings named with an answer, tokens listed, and settled words.
@@ -140,7 +140,7 @@ def settled(analysis: Analysis) -> list[tuple[str, int]]:
 def themes(analysis: Analysis) -> tuple[Theme, ...]:
     """The theme one starts with, and the one with the first mode of the other scheme, dark or light."""
     document, start = analysis.document, analysis.resolver.default_theme
-    is_dark = any(scheme_of(axis.mode(axis.default)) == "dark" for axis in document.axes)
+    is_dark = starts_dark(document)
     wanted = "light" if is_dark else "dark"
     for place, axis in enumerate(document.axes):
         for number, mode in enumerate(axis.modes):

@@ -14,7 +14,8 @@ from prism.resolution.resolver import Resolver
 from prism.roles import rules
 from prism.roles.guess import guess
 from prism.sheet import word_view
-from prism.sheet.word_questions import NAME, answers, asked_words
+from prism.sheet.word_meanings import NAME
+from prism.sheet.word_questions import answers, asked_words
 from tests import asked, roles, tried
 
 
