@@ -225,9 +225,16 @@ def _asked(
     if not offered:
         return None
     (_, weight), *_rest = offered.values()
-    return AskedWords(
-        words, tokens, tuple(meaning for meaning, _ in offered.values()), round(weight)
-    )
+    meanings = [meaning for meaning, _ in offered.values()]
+    if NAME not in meanings and _leads(analysis, words, tokens):
+        meanings = [*meanings[: OFFERED - 1], NAME]
+    return AskedWords(words, tokens, tuple(meanings), round(weight))
+
+
+def _leads(analysis: Analysis, words: Sequence[str], tokens: Sequence[Token]) -> bool:
+    """Whether a word begins the names of several colors, as the name of a component does."""
+    names = [analysis.guesses.readings[token.key].words for token in tokens]
+    return len(names) > 1 and all(len(name) > 1 and name[0] in words for name in names)
 
 
 def _untried(
