@@ -22,6 +22,7 @@ from prism.formats.style_sheets.outcome import SkippedDeclaration
 from prism.model.document import TIERS, Document
 from prism.modes.schemes import with_schemes
 from prism.palette import imports
+from prism.vision.first_sets import with_sets
 from studio.store import projects as store
 from studio.store.projects import Project
 
@@ -133,7 +134,8 @@ def _store(project: Project, user: User, values: Mapping[str, Any], document: Do
     if values["into"] == "here":
         store.save(project, ImportDocument(name, document), user, values["revision"])
         return project
-    return store.create(user, replace(document, name=name), f"Imported {name}")
+    document = with_sets(replace(document, name=name), store.new_key)
+    return store.create(user, document, f"Imported {name}")
 
 
 def _skipped(declarations: Iterable[SkippedDeclaration]) -> Iterator[str]:
