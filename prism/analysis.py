@@ -201,6 +201,8 @@ class Analysis:
             return None
         if len(was.tokens) != len(now.tokens):
             return None
+        if was.pairings != now.pairings and any(token.uses for token in now.tokens):
+            return None  # what stands on what tells of colors that a style sheet uses
         pairs = [
             (first, other)
             for first, other in zip(was.tokens, now.tokens, strict=True)

@@ -30,7 +30,7 @@ class Shown:
         self.grounds: dict[str, list[str]] = {}
         self.texts: dict[str, list[str]] = {}
         for pairing in document.pairings:
-            ground = pairing.backgrounds[0]
+            ground = next(iter(pairing.backgrounds), "")
             self.grounds.setdefault(pairing.foreground, []).append(ground)
             self.texts.setdefault(ground, []).append(pairing.foreground)
         self.uses = {key: uses.read(reading.token.uses) for key, reading in readings.items()}

@@ -7,6 +7,7 @@ from dataclasses import replace
 from django.test import SimpleTestCase
 
 from prism.analysis import Analysis
+from prism.contrast.pairing_commands import RemovePairing
 from prism.formats import style_sheets
 from prism.formats.style_sheets.rule_uses import subject
 from prism.resolution.resolver import Resolver
@@ -127,6 +128,17 @@ class RoleTests(SimpleTestCase):
         }
         self.assertEqual({path: found[path] for path in wanted}, wanted)
         self.assertEqual(found["x7"], "focus")
+
+    def test_roles_follow_what_is_said_to_stand_on_what(self):
+        document = read("button { background: var(--x3); color: var(--x4) }")
+        before = Analysis(document)
+        label = document.token_at("x4").key
+        self.assertEqual(str(before.roles[label].role), "label")
+        (shown,) = [p for p in document.pairings if p.foreground == label]
+        after = RemovePairing(shown.key).apply(document)
+        now = Analysis(after, before)
+        self.assertEqual(now.roles, guess(after, Resolver(after)))
+        self.assertNotEqual(str(now.roles[label].role), "label")
 
     def test_what_does_several_things_is_not_sure(self):
         document = read("a { color: var(--x3) } button { background: var(--x3) }")
