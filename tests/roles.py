@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from prism.formats import style_sheets
-from prism.model.document import Axis, Document, Mode, Token
+from prism.model.document import Axis, Document, Mode, Token, Word
 from prism.model.values import BASE, Condition, Expression
 from prism.resolution.resolver import Resolver
 from prism.roles import lexicon, role
@@ -146,7 +146,11 @@ def random_document(seed: int) -> Document:
         made = Token(f"k{number}", path, "color", tier, tuple(values), uses=used, role=said)
         tokens.setdefault(path, made)
     brand = Axis("brand", "brand", (Mode("sea", "sea"), Mode("dune", "dune")), "sea")
-    return Document(axes=(brand,), tokens=tuple(tokens.values()))
+    said = [
+        Word(word, rng.choice(lexicon.names())) for word in pool if word.isalpha() and len(word) > 2
+    ]
+    words = tuple(rng.sample(said, min(len(said), rng.randrange(3))))
+    return Document(axes=(brand,), tokens=tuple(tokens.values()), words=words)
 
 
 def compared(keyed: Keyed) -> tuple[Counter, list[str]]:
