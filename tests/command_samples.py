@@ -126,6 +126,7 @@ SAMPLES = (
     (ClearValue("text.main", DARK), "Cleared text.main for appearance dark"),
     (SetOnStep(TWO, "ink.3"), "Set text.main to ink.3"),
     (ShiftCells(TWO, 1), "Shifted 2 tokens towards the last step"),
+    (ShiftCells(TWO, -1), "Shifted 2 tokens towards the first step"),
     (MirrorCells(TWO), "Mirrored 2 tokens"),
     (MapCells(TWO, "coral"), "Mapped 2 tokens to coral"),
     (SetCells(TWO, "lamp.3"), "Set 2 tokens to lamp.3"),
