@@ -26,12 +26,11 @@ from prism.formats.style_sheets.declarations import (
     Ways,
 )
 from prism.formats.style_sheets.outcome import SkippedDeclaration
-from prism.formats.style_sheets.page import Carrier, Test, Tests
+from prism.formats.style_sheets.page import Test, Tests, possible
 from prism.formats.style_sheets.positions import Span
 from prism.formats.style_sheets.selectors import ROOT, Way
 from prism.formats.style_sheets.source import Source, beside, refuse_endless, target_of
 from prism.formats.style_sheets.tokens import comma_parts, deeper_than, trim
-from prism.formats.style_sheets.uses import uses
 
 _MAX_SELECTOR = 4_000
 _MOST_WAYS = 128
@@ -91,9 +90,6 @@ class _Reader:
             raise FormatError(
                 f"The style sheet is nested deeper than {MAX_NESTING} levels.", place=file
             )
-        for name, parts in uses(source.text).items():
-            known = self.sheet.uses.get(name, ())
-            self.sheet.uses[name] = tuple(dict.fromkeys((*known, *parts)))
         self.inside.append(file)
         self.source = source
         self._rules(rules, place)
@@ -113,9 +109,7 @@ class _Reader:
             elif node.type == "qualified-rule":
                 inner = replace(self._nested(node, place), rule=self.source.positions.rule(node))
                 contents = _contents(node, inner)
-                if not inner.reason:
-                    self.sheet.together.rule(inner.selectors, contents)
-                    self.sheet.rule_uses.rule(inner.selectors, contents)
+                self._taken_in(inner, contents)
                 self._rules(contents, inner)
             elif node.type == "at-rule":
                 self._at_rule(node, place)
@@ -155,7 +149,16 @@ class _Reader:
             self._rules(_contents(rule, inner), inner)
         elif rule.content is not None and name not in _PLAIN_RULES:
             inner = self._inside(rule, place)
-            self._rules(_contents(rule, inner), inner)
+            contents = _contents(rule, inner)
+            if inner.selectors:
+                self._taken_in(inner, contents)
+            self._rules(contents, inner)
+
+    def _taken_in(self, place: _Place, contents: Sequence[Any]) -> None:
+        """What a rule puts on what, and colors."""
+        self.sheet.rule_uses.rule(place.selectors, contents, holds=not place.reason)
+        if not place.reason:
+            self.sheet.together.rule(place.selectors, contents)
 
     def _inside(self, rule: Any, place: _Place) -> _Place:
         """The place inside a conditional rule."""
@@ -306,7 +309,7 @@ class _Reader:
             ways += [replace(way, tests=way.tests | media) for way in read for media in place.media]
         if len(ways) > _MOST_WAYS:
             return (), [selectors.UnreadableSelectorError("holds in too many ways")]
-        return tuple(way for way in ways if _possible(way.tests)), reasons
+        return tuple(way for way in ways if possible(way.tests)), reasons
 
     def _selector(self, selector: str) -> list[Way] | selectors.UnreadableSelectorError:
         if selector not in self._selectors:
@@ -339,20 +342,6 @@ def _text(tokens: Sequence[Any]) -> str:
 def _plain(selector: str) -> str:
     """A selector without quotes and needless blanks, for comparing."""
     return " ".join(selector.split()).replace('"', "").replace("'", "")
-
-
-def _possible(tests: Tests) -> bool:
-    """Whether no two tests contradict each other."""
-    wanted: dict[Carrier, Test] = {}
-    for test in tests:
-        if test.negated:
-            if replace(test, negated=False) in tests:
-                return False
-        elif test.operator == "=":
-            known = wanted.setdefault(test.carrier, test)
-            if known.value != test.value:
-                return False
-    return True
 
 
 def _fault(name: str) -> str:

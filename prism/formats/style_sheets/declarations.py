@@ -95,13 +95,11 @@ class Declaration:
 
 @dataclass
 class Sheet:
-    """All declarations by property, in order, what was skipped, the parts that properties color, of which
-    elements, and what is put on what."""
+    """All declarations by property, in order, what was skipped, what properties color, and what is put on what."""
 
     declarations: dict[str, list[Declaration]] = field(default_factory=dict)
     initial: dict[str, tuple[Any, ...]] = field(default_factory=dict)
     skipped: list[SkippedDeclaration] = field(default_factory=list)
-    uses: dict[str, tuple[str, ...]] = field(default_factory=dict)
     rule_uses: RuleUses = field(default_factory=RuleUses)
     together: Together = field(default_factory=Together)
 

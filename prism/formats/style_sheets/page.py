@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from prism.formats.css import FEATURES
@@ -74,3 +74,17 @@ class Page:
     def with_facts(self, facts: Mapping[Carrier, str]) -> Page:
         """This page with some facts beside or in place of its own."""
         return Page({**self.facts, **facts})
+
+
+def possible(tests: Tests) -> bool:
+    """Whether no two tests contradict each other."""
+    wanted: dict[Carrier, Test] = {}
+    for test in tests:
+        if test.negated:
+            if replace(test, negated=False) in tests:
+                return False
+        elif test.operator == "=":
+            known = wanted.setdefault(test.carrier, test)
+            if known.value != test.value:
+                return False
+    return True

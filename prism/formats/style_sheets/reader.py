@@ -164,7 +164,7 @@ class _Reader:
         self, names: Sequence[str], axes: Sequence[AxisOfSheet], document_axes: Sequence[Axis]
     ) -> tuple[Token, ...]:
         texts = self._all_texts(names)
-        fonts = {self.values.paths[n] for n in texts if "font" in self.sheet.uses.get(n, ())}
+        fonts = {self.values.paths[n] for n in texts if "font" in self.sheet.rule_uses.parts(n)}
         types = Types((self.values.paths[name] for name in texts), fonts)
         made: dict[str, Token] = {}
         keys = {
@@ -271,18 +271,13 @@ class _Reader:
             value = ABSENT if text.text is None else value_of(text.text, kind)
             if value != (strongest(values, condition, positions) or ABSENT):
                 values[condition] = value
-        parts = self._uses(name) if kind == "color" else ()
+        parts: tuple[str, ...] = ()
+        if kind == "color":
+            parts = self.sheet.rule_uses.of(name, self.sheet.declarations)
         token = Token(self.new_key(), path, kind, "raw", tuple(values.items()), uses=parts)
         if derived_name(path) != name[2:]:
             token = replace(token, export_names=(("css", name[2:]),))
         return token
-
-    def _uses(self, name: str) -> tuple[str, ...]:
-        """What a property is used for: the parts first, then those of known elements and states."""
-        parts = self.sheet.uses.get(name, ())
-        return tuple(
-            dict.fromkeys((*parts, *self.sheet.rule_uses.of(name, self.sheet.declarations)))
-        )
 
     def _drop_unreachable(self, made: dict[str, Token], texts: Mapping[str, Texts]) -> None:
         """Skip what refers to a property that was skipped, and what refers to that."""
