@@ -247,7 +247,7 @@ SAMPLES = (
     (RemoveRule("focus"), "Removed the rule “The focus on what it surrounds”"),
     (AddWord("Kachel", "surface"), "Added the word “kachel”, which means surface"),
     (AnswerWords(("kachel",), "surface"), "Answered “kachel”: surface"),
-    (UseWords(("kachel surface", "fuge line")), "Took over 2 words of yours"),
+    (UseWords(("kachel surface", "fuge line")), "Added 2 of your words"),
     (RemoveWord("kachel"), "Removed the word “kachel”"),
     (ImportColors("k", (("tide", "#003366", "add"),)), "Imported 1 color"),
     (

@@ -39,7 +39,6 @@ from prism.resolution import contrast
 from prism.resolution.contrast import Reading
 from prism.resolution.current import resolver_of
 from prism.roles import rules
-from prism.roles.guess import guess
 
 
 def _with_pairings(document: Document, pairs: str | None) -> Document:
@@ -104,7 +103,7 @@ def audit(
     judged, or where more colors than --allow-unknown are in no known pairing, so that nobody judged them.
     """
     day = read_day(today or datetime.date.today().isoformat())
-    analysis = Analysis(_with_rules(_with_pairings(load(file, maps), pairs), file))
+    analysis = _judged(_with_pairings(load(file, maps), pairs), file)
     document, made_by = analysis.paired, _rule_names(analysis)
     made = report(analysis, day, _known(baseline), _broken())
     left = tell_unplaced(analysis.once(unplaced.unplaced))
@@ -203,23 +202,24 @@ def _fails(made: Report, fail_on: str, against: bool, one_theme: bool) -> bool:
     )
 
 
-def _with_rules(document: Document, file: str) -> Document:
-    """The document with all rules where it says nothing of what stands on what. Raises ``FormatError`` where they
-    make no pairing either."""
-    kept = rules.kept(document)
-    if rules.says_itself(document) and (kept or document.pairings):
-        return document
-    made = rules.pairings(document, guess(document, resolver_of(document)))
-    if not made and not document.pairings:
+def _judged(document: Document, file: str) -> Analysis:
+    """A document with the pairings that it says, or where it says none, those of all rules. Raises ``FormatError`` where
+    they make none either."""
+    analysis = Analysis(document)
+    if rules.says_itself(document) and analysis.paired.pairings:
+        return analysis
+    every = tuple(Rule(rule.id, rule.id) for rule in rules.RULES)
+    analysis = Analysis(replace(document, rules=every))
+    if not analysis.paired.pairings:
         raise FormatError(
             "There are no pairings, and the names of the colors do not say what stands on what.",
             place=file,
             fix="Name pairings with --pairings.",
         )
-    count = counted(len(made), "pairing")
+    count = counted(len(analysis.by_rule), "pairing")
     shown = f", beside {len(document.pairings)} that its rules show" if document.pairings else ""
     click.echo(f"{count} by rule, as the file names none{shown}.", err=True)
-    return replace(document, rules=tuple(Rule(rule.id, rule.id) for rule in rules.RULES))
+    return analysis
 
 
 def _rule_names(analysis: Analysis) -> dict[str, str]:

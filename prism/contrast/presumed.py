@@ -7,6 +7,7 @@ the two meet.
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
 
 from prism.analysis import Analysis
 from prism.model.document import Document, Pairing, shown_path
@@ -20,6 +21,28 @@ def presumed(analysis: Analysis) -> frozenset[str]:
         made.pairing.key
         for made in analysis.by_rule
         if made.rule in by_role and doubted(made.pairing, analysis.roles)
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Counts:
+    """How many pairings are known and presumed, and how many of each fall short in some theme."""
+
+    known: int
+    known_failing: int
+    presumed: int
+    presumed_failing: int
+
+
+def counts(analysis: Analysis) -> Counts:
+    """The pairings of a document, counted."""
+    doubtful = analysis.once(presumed)
+    short = len(doubtful & analysis.failing.keys())
+    return Counts(
+        len(analysis.paired.pairings) - len(doubtful),
+        len(analysis.failing) - short,
+        len(doubtful),
+        short,
     )
 
 

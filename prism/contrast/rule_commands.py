@@ -198,7 +198,7 @@ class AnswerWords(Command):
 @command("use-words")
 @dataclass(frozen=True, slots=True)
 class UseWords(Command):
-    """Take over words with their meanings, each as ``slate surface``, that a person has said elsewhere."""
+    """Add words with their meanings, each as ``slate surface``, that a person has said in another project."""
 
     words: tuple[str, ...]
 
@@ -212,7 +212,7 @@ class UseWords(Command):
         return document
 
     def sentence(self, before: Document) -> str:
-        return f"Took over {counted(len(self.words), 'word')} of yours"
+        return f"Added {len(self.words)} of your words"
 
 
 @command("remove-word")

@@ -49,13 +49,12 @@ _PLACES, _ALIKE = 3, 3
 @dataclass(frozen=True, slots=True)
 class WordAnswer:
     """What words may mean: the meaning, the answer in words and what it is about, the guess of each token with one of
-    the words, how many of those become sure, what pairings it adds, the failing ones with where, and every guess then."""
+    the words, what pairings it adds, the failing ones with where, and every guess then."""
 
     meaning: str
     title: str
     about: str
     roles: Mapping[str, Guess]
-    settled: int
     added: tuple[Pairing, ...]
     failing: Mapping[str, FailingPairing]
     every: Mapping[str, Guess]
@@ -137,7 +136,6 @@ def _answer(
         title,
         about,
         made,
-        sum(one.is_sure for one in made.values()),
         added,
         failing(analysis.answers, added),
         known.all,

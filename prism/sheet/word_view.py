@@ -22,6 +22,8 @@ from prism.sheet.word_questions import (
 
 #: Colors of one picture, failing pairings named with an answer, tokens listed, and settled words.
 COLORS, NAMED, LISTED, SETTLED = 3, 3, 14, 24
+#: How far the colors of a picture lie below each other, by its kind, and beside each other where they are surfaces.
+_DOWN, _ASIDE = {"surface": 12, "text": 22, "": 24}, 10
 #: The picture for each kind of role; others are drawn as plain swatches.
 _PICTURES = {
     "page": "page",
@@ -48,6 +50,24 @@ class Picture:
     text: str
     colors: tuple[str, ...]
     beside: tuple[str, ...]
+
+    @property
+    def rows(self) -> list[PictureRow]:
+        """Each color with what is beside it, and how far it lies from the left and from the top of the picture."""
+        return [
+            PictureRow(color, beside, place * _ASIDE, place * _DOWN.get(self.kind, _DOWN[""]))
+            for place, (color, beside) in enumerate(zip(self.colors, self.beside, strict=True))
+        ]
+
+
+@dataclass(frozen=True, slots=True)
+class PictureRow:
+    """A color of a picture, what is beside it, and where it lies."""
+
+    color: str
+    beside: str
+    left: int
+    top: int
 
 
 @dataclass(frozen=True, slots=True)

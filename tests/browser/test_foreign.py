@@ -94,7 +94,7 @@ class ForeignTests(StudioTestCase):
         self.page.keyboard.press("Enter")
         expect(self.page.locator("#matrix tbody tr")).to_have_count(6)
         expect(
-            self.page.get_by_text("each has enough contrast; 4 presumed, none of them short")
+            self.page.get_by_text("each has enough contrast; 4 presumed, none of them falls short")
         ).to_be_visible()
 
         (axis,) = self.document().axes

@@ -185,11 +185,11 @@ class QuestionTests(RoomCase):
         self.assertContains(page, "You have said before what 1 word")
         data = {"command": "use-words", "revision": 1, "words": ["fig text"]}
         used = self.client.post(self.url("roles:command"), data, follow=True)
-        self.assertContains(used, "Took over 1 word of yours.")
+        self.assertContains(used, "Added 1 of your words.")
         self.assertNotContains(used, "You have said before")
         self.assertEqual([(w.key, w.meaning) for w in self.stored().words], [("fig", "text")])
         gone = self.client.post(self.url("roles:keep"), {"revision": 2, "forget": "1"}, follow=True)
-        self.assertContains(gone, "kept no more")
+        self.assertContains(gone, "no longer kept")
         self.assertEqual(own_words.of(self.user), ())
 
     def test_a_word_kept_twice_has_the_meaning_said_last_and_none_is_another_persons(self):

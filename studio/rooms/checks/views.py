@@ -22,7 +22,7 @@ from prism.contrast import (
     waiver_commands,
 )
 from prism.contrast.pairing_commands import FixPairing
-from prism.contrast.presumed import presumed
+from prism.contrast.presumed import counts, presumed
 from prism.hygiene import commands as hygiene_commands
 from prism.model.document import Mode, Pairing, Token
 from prism.vision import commands as vision_commands
@@ -78,7 +78,7 @@ def _room(
         "rows": _rows(frame, rows, columns, names),
         "pairings": frame.analysis.paired.pairings,
         "failing": len(failing),
-        **_counts(frame),
+        "counts": counts(frame.analysis),
         "total": laid_out.total,
         "start": wanted.start,
         "upto": wanted.start + len(rows),
@@ -171,19 +171,6 @@ def _new_pairing(frame: ChecksFrame) -> PairingForm:
     """The form of a new pairing, with the colors that the address names."""
     colors = {"foreground": frame.address.fg, "background": frame.address.bg}
     return PairingForm(initial={"revision": frame.loaded.revision, **colors})
-
-
-def _counts(frame: ChecksFrame) -> dict[str, int]:
-    """How many pairings are known and presumed, and how many of each fall short in some theme."""
-    doubted, failing = frame.analysis.once(presumed), frame.analysis.failing
-    short = len(doubted & failing.keys())
-    known = len(frame.analysis.paired.pairings) - len(doubted)
-    return {
-        "known": known,
-        "known_failing": len(failing) - short,
-        "presumed": len(doubted),
-        "presumed_failing": short,
-    }
 
 
 def _rows(

@@ -110,11 +110,11 @@ def answer(request: HttpRequest, project: Project) -> HttpResponse:
 @requires("view")
 @require_POST
 def keep(request: HttpRequest, project: Project) -> HttpResponse:
-    """Keep the words of the project for other projects of this person, or keep them no more."""
+    """Keep the words of the project for other projects of this person, or stop keeping them."""
     frame = _enter(request, project)
     if "forget" in request.POST:
         own_words.forget(frame.person, frame.document.words)
-        messages.success(request, "These words are kept no more.")
+        messages.success(request, "These words are no longer kept.")
         return redirect(frame.here)
     try:
         own_words.keep(frame.person, frame.document.words)
