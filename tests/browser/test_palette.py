@@ -4,8 +4,8 @@ import re
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
+from playwright.sync_api import Request, expect
 from playwright.sync_api import TimeoutError as PlaywrightTimeoutError
-from playwright.sync_api import expect
 
 from demo import quillhaven
 from prism.color import space
@@ -130,6 +130,38 @@ class MouseTests(PaletteCase):
         stored = self.stored()
         key = stored.token_at("text.main").key
         self.assertEqual(resolved(stored, key).hex, wanted)
+
+    def test_scenes_of_ideas_come_one_after_the_other_and_stay(self):
+        """What is asked for meanwhile waits behind one of them at most."""
+        under_way, most, come = set(), 0, []
+
+        def begins(request: Request) -> None:
+            nonlocal most
+            if "/projects/new/scene" in request.url:
+                under_way.add(request.url)
+                most = max(most, len(under_way))
+
+        def ends(request: Request) -> None:
+            if request.url in under_way:
+                under_way.discard(request.url)
+                come.append(request.url)
+
+        self.page.on("request", begins)
+        self.page.on("requestfinished", ends)
+        self.page.click("#ideas")
+        self.page.fill("#words", "calm harbor at dusk, one warm light")
+        self.page.click("#ask-button")
+        scenes = self.page.locator(".idea-scenes iframe")
+        expect(scenes).to_have_count(12)
+        for place in range(4):
+            scenes.nth(place).scroll_into_view_if_needed()
+            body = scenes.nth(place).content_frame.locator("body")
+            expect(body).to_contain_text("Quillhaven")
+        self.assertEqual(most, 1)
+        self.page.click("#look-0")  # the scenes beside it are the same, and do not load again
+        expect(self.page.locator(".idea-beside iframe")).to_have_count(2)
+        expect(scenes.first.content_frame.locator("body")).to_contain_text("Quillhaven")
+        self.assertEqual(len(come), len(set(come)))
 
     def test_an_idea_is_taken_with_one_color_held(self):
         self.page.click("#ideas")

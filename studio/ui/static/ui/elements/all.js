@@ -33,3 +33,4 @@ import "./np-menu.js";
 import "./np-cards.js";
 import "./np-picture.js";
 import "./np-intent.js";
+import "./np-turns.js";

@@ -6,7 +6,7 @@ import { Parts } from "./held.js";
 import { settle, stands } from "./still.js";
 
 const STAYS = new Set(
-  "np-answers np-bar np-cards np-chrome np-close np-copy np-find np-grid np-group-picks np-later np-menu np-sheet np-typed"
+  "np-answers np-bar np-cards np-chrome np-close np-copy np-find np-grid np-group-picks np-later np-menu np-sheet np-turns np-typed"
     .split(" ")
     .map((name) => name.toUpperCase()),
 );

@@ -84,9 +84,9 @@ export function addressOf(form, data) {
 }
 
 /** Give up frames that are still loading: a browser opens six connections to a server, and what was
- * asked for last would wait behind pictures that nobody is going to see. */
+ * asked for last would wait behind pictures that nobody is going to see. Those that load in turn wait themselves. */
 export function dropFrames(region) {
-  for (const frame of region.querySelectorAll("iframe"))
+  for (const frame of region.querySelectorAll("iframe:not([data-src])"))
     if (frame.contentDocument?.readyState !== "complete") frame.remove();
 }
 
