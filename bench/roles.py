@@ -15,7 +15,7 @@ import tempfile
 import time
 from collections import Counter, defaultdict
 from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 from pathlib import Path
 
@@ -23,11 +23,12 @@ from bench import documents, machine
 from demo import quillhaven
 from prism.analysis import Analysis
 from prism.formats import files, style_sheets
+from prism.model.document import Rule
 from prism.resolution.resolver import Resolver
 from prism.roles import rules
 from prism.roles.guess import guess
 from prism.sheet import word_view
-from tests import asked, roles
+from tests import asked, needed, roles
 from tests.builders import counter_keys
 
 PAGE = Path(__file__).parents[1] / "docs" / "roles-measured.md"
@@ -162,6 +163,40 @@ def asked_table() -> str:
     return "\n".join(lines)
 
 
+#: A design system whose parts each have surfaces of their own: its key does not say which text lies on which.
+_UNSAID = ("three_hundred",)
+_NEEDED = """## Pairings that people need
+
+What the key says people need (`tests/needed.py`: texts on the surfaces that they can lie on, labels on every state of
+their fill, icons, lines of controls, the focus on both sides, fills on the page), beside what all rules and the style
+sheet itself make, before any answer. Left out: {left_out}, whose keys do not say which text lies on which surface.
+"""
+
+
+def needed_table() -> str:
+    """Needed pairings beside those that are judged, and which needs are missed most."""
+    columns = ("needed", "missed", "known", "needed by nobody", "presumed", "needed by nobody ")
+    lines = [f"| document | {' | '.join(columns)} |", "| --- |" + " --: |" * len(columns)]
+    total: Counter[int] = Counter()
+    missed: Counter[str] = Counter()
+    for name in roles.names(*roles.LARGE, *_UNSAID):
+        keyed = roles.read(name)
+        kept = tuple(Rule(rule.id, rule.id) for rule in rules.RULES)
+        found = needed.compared(keyed, Analysis(replace(keyed.document, rules=kept)))
+        cells = (
+            found.needed, len(found.missed), found.known, len(found.known_false), found.presumed,
+            len(found.presumed_false),
+        )  # fmt: skip
+        total += Counter(dict(enumerate(cells)))
+        lines.append(f"| {name} | " + " | ".join(map(str, cells)) + " |")
+        said = needed.said(keyed)
+        missed += Counter(f"{said[above]} on {said[below]}" for above, below in found.missed)
+    together = " | ".join(str(total[place]) for place in range(len(columns)))
+    lines += [f"| **together** | {together} |", "", "Missed most: "]
+    lines[-1] += ", ".join(f"{what} ({count})" for what, count in missed.most_common(12)) + "."
+    return "\n".join(lines)
+
+
 def timed(work: Callable[[], object], rounds: int = 3) -> float:
     """The shortest of some rounds, in seconds."""
     taken = []
@@ -217,7 +252,8 @@ def main() -> None:
     parser.add_argument("--write", action="store_true", help=f"write {PAGE.name}")
     every = list(rows())
     about = _ABOUT.format(share=round(SHARE * 100), least=LEAST)
-    text = f"{about}\n{table(every)}\n\n{_ASKED}\n{asked_table()}\n\n## Speed\n\n{speed()}\n\n## By reason\n\n{reasons(every)}\n"
+    needs = _NEEDED.format(left_out=" and ".join((*roles.LARGE, *_UNSAID)))
+    text = f"{about}\n{table(every)}\n\n{_ASKED}\n{asked_table()}\n\n{needs}\n{needed_table()}\n\n## Speed\n\n{speed()}\n\n## By reason\n\n{reasons(every)}\n"
     if parser.parse_args().write:
         machine.write(PAGE, text)
     print(text)
