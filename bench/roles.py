@@ -169,13 +169,14 @@ _NEEDED = """## Pairings that people need
 
 What the key says people need (`tests/needed.py`: texts on the surfaces that they can lie on, labels on every state of
 their fill, icons, lines of controls, the focus on both sides, fills on the page), beside what all rules and the style
-sheet itself make, before any answer. Left out: {left_out}, whose keys do not say which text lies on which surface.
+sheet itself make, before any answer; “for nobody”: judged, and needed by nobody. Left out: {left_out}, whose keys do
+not say which text lies on which surface.
 """
 
 
 def needed_table() -> str:
     """Needed pairings beside those that are judged, and which needs are missed most."""
-    columns = ("needed", "missed", "known", "needed by nobody", "presumed", "needed by nobody ")
+    columns = ("needed", "missed", "known", "known, for nobody", "presumed", "presumed, for nobody")
     lines = [f"| document | {' | '.join(columns)} |", "| --- |" + " --: |" * len(columns)]
     total: Counter[int] = Counter()
     missed: Counter[str] = Counter()
