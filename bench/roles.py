@@ -193,8 +193,8 @@ def needed_table() -> str:
         said = needed.said(keyed)
         missed += Counter(f"{said[above]} on {said[below]}" for above, below in found.missed)
     together = " | ".join(str(total[place]) for place in range(len(columns)))
-    lines += [f"| **together** | {together} |", "", "Missed most: "]
-    lines[-1] += ", ".join(f"{what} ({count})" for what, count in missed.most_common(12)) + "."
+    most = ", ".join(f"{what} ({count})" for what, count in missed.most_common(12))
+    lines += [f"| **together** | {together} |", "", f"Missed most: {most}."]
     return "\n".join(lines)
 
 

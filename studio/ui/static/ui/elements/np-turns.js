@@ -28,13 +28,14 @@ export class NpTurns extends HTMLElement {
   };
 
   async #next() {
-    if (this.#loading || !this.#wanted.size) return;
-    const frame = (this.#loading = [...this.querySelectorAll("iframe")].find((one) => this.#wanted.has(one)));
+    const frame = [...this.querySelectorAll("iframe")].find((one) => this.#wanted.has(one));
+    if (this.#loading || !frame) return;
+    this.#loading = frame;
     while (this.closest("np-region")?.busy) await this.closest("np-region").idle.catch(() => null);
     if (this.#loading !== frame) return; // the page has changed meanwhile
     this.#wanted.delete(frame);
     this.#seen.unobserve(frame);
-    if (frame?.contentWindow) await this.#lead(frame, frame.dataset.src);
+    if (frame.contentWindow) await this.#lead(frame, frame.dataset.src);
     if (this.#loading !== frame) return;
     this.#loading = null;
     this.#next();
