@@ -1,6 +1,10 @@
-// <np-turns>: holds frames with their address in data-src. They are loaded one after the other as they come into sight,
-// so that what somebody asks for meanwhile never waits behind more than one of them. A frame is led to its address, and
-// its attributes stay as the server sent them.
+// <np-turns>: holds frames with their address in data-src. They are loaded one after the other as they come into
+// sight, so that what somebody asks for meanwhile never waits behind more than one of them, and the page itself behind
+// none. A frame is led to its address, and its attributes stay as the server sent them.
+
+/** Resolves when the page has loaded: a frame that is led anywhere before counts as a part of it. */
+const loaded = () =>
+  document.readyState === "complete" ? null : new Promise((done) => addEventListener("load", done, { once: true }));
 
 export class NpTurns extends HTMLElement {
   #seen = null;
@@ -31,6 +35,7 @@ export class NpTurns extends HTMLElement {
     const frame = [...this.querySelectorAll("iframe")].find((one) => this.#wanted.has(one));
     if (this.#loading || !frame) return;
     this.#loading = frame;
+    await loaded();
     while (this.closest("np-region")?.busy) await this.closest("np-region").idle.catch(() => null);
     if (this.#loading !== frame) return; // the page has changed meanwhile
     this.#wanted.delete(frame);
